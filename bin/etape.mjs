@@ -1,0 +1,20 @@
+#!/usr/bin/env node
+// The command line. Bundles src/cli when it has changed since the last time, then runs it.
+import { existsSync, statSync } from "node:fs";
+import { join } from "node:path";
+import { pathToFileURL } from "node:url";
+import { ensurePackages, newest, root } from "../scripts/setup.mjs";
+
+try {
+  ensurePackages();
+  const bundle = join(root, "dist", "cli", "etape.mjs");
+  if (!existsSync(bundle) || statSync(bundle).mtimeMs < newest(["src/core", "src/cli", "src/server"])) {
+    const { bundleCommandLine } = await import("../scripts/bundle.mjs");
+    await bundleCommandLine(bundle);
+  }
+  const { main } = await import(pathToFileURL(bundle).href);
+  process.exitCode = await main(process.argv.slice(2));
+} catch (error) {
+  process.stderr.write(`etape: ${error instanceof Error ? error.message : String(error)}\n`);
+  process.exitCode = 2;
+}

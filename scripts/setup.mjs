@@ -1,0 +1,52 @@
+// Gets a fresh machine ready: packages from the lock file, and Chromium for the tests that drive the page.
+import { execFileSync, spawnSync } from "node:child_process";
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+
+/** Installs the packages of the lock file where they are missing or older than it. Output goes to standard error. */
+export function ensurePackages() {
+  const stamp = join(root, "node_modules", ".etape-installed");
+  const lock = readFileSync(join(root, "package-lock.json"), "utf8");
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
+  process.stderr.write("Installing packages…\n");
+  const npm = process.platform === "win32" ? "npm.cmd" : "npm";
+  // Not `npm ci`: it refuses a lock file without the optional packages of platforms that a mirror does not carry.
+  const run = spawnSync(npm, ["install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"], {
+    cwd: root,
+    stdio: ["ignore", 2, 2],
+    shell: process.platform === "win32",
+  });
+  if (run.status !== 0) throw new Error("The packages could not be installed: `npm install` failed; its messages are above.");
+  writeFileSync(stamp, lock);
+}
+
+/** The path of Chromium, installed through apt where that is possible; otherwise an error naming the one command to run. */
+export function ensureChromium() {
+  const found = process.env.CHROMIUM_PATH ?? "/usr/bin/chromium";
+  if (existsSync(found)) return found;
+  const command = "apt-get update && apt-get install -y --no-install-recommends chromium";
+  if (process.getuid?.() !== 0 || !existsSync("/usr/bin/apt-get"))
+    throw new Error(`The tests drive the interface in Chromium, which is not at ${found}. Run: sudo sh -c '${command}'`);
+  process.stderr.write("Installing Chromium…\n");
+  execFileSync("sh", ["-c", command], { stdio: ["ignore", 2, 2], env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } });
+  return found;
+}
+
+/** Runs a program of the project's own packages; gives its exit status. */
+export function runTool(name, args, env = {}) {
+  const bin = join(root, "node_modules", ".bin", name);
+  const run = spawnSync(bin, args, { cwd: root, stdio: "inherit", env: { ...process.env, ...env } });
+  return run.status ?? 1;
+}
+
+/** The newest modification time in milliseconds of all files below some folders. */
+export function newest(folders) {
+  let time = 0;
+  for (const folder of folders)
+    for (const entry of readdirSync(join(root, folder), { recursive: true, withFileTypes: true }))
+      if (entry.isFile()) time = Math.max(time, statSync(join(entry.parentPath ?? entry.path, entry.name)).mtimeMs);
+  return time;
+}

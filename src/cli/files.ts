@@ -1,0 +1,26 @@
+import { readFile } from "node:fs/promises";
+import { problemLine, readProject } from "../core/model/read.ts";
+import type { Project } from "../core/model/schema.ts";
+
+/** Input that can not be used: the command ends with status 2 and this message on standard error. */
+export class Unusable extends Error {}
+
+/** The text of a file, or of standard input for `-`. */
+export async function readText(file: string): Promise<string> {
+  try {
+    if (file !== "-") return await readFile(file, "utf8");
+    const chunks: Buffer[] = [];
+    for await (const chunk of process.stdin) chunks.push(chunk as Buffer);
+    return Buffer.concat(chunks).toString("utf8");
+  } catch (error) {
+    throw new Unusable(`etape: ${file}: can not be read (${(error as NodeJS.ErrnoException).code ?? String(error)}); expected a file`);
+  }
+}
+
+/** Reads a project document; all its problems, each with file and path, where there are any. */
+export async function readDocument(file: string): Promise<{ project: Project; text: string }> {
+  const text = await readText(file);
+  const result = readProject(text);
+  if (result.ok) return { project: result.project, text };
+  throw new Unusable(result.problems.map((problem) => `${file}: ${problemLine(problem)}\n`).join(""));
+}

@@ -1,0 +1,51 @@
+import { Command, CommanderError, Option } from "commander";
+import { checkCommand } from "./check.ts";
+import { Unusable } from "./files.ts";
+import { formatCommand } from "./format.ts";
+import { stepCommand } from "./step.ts";
+
+/** Runs the command line; gives the exit status: 0 as asked, 1 as a command says, 2 unusable input or usage. */
+export async function main(args: string[]): Promise<number> {
+  let status = 0;
+  const done = (code: number) => {
+    status = code;
+  };
+  const program = new Command("etape")
+    .description("Checks, walks and hands off an app's navigation.")
+    .exitOverride()
+    .showHelpAfterError("(etape --help lists the commands)");
+  program
+    .command("check")
+    .description("reports what is wrong, with a walk for each fault")
+    .argument("<file>", "a project document; - reads standard input")
+    .addOption(new Option("--format <format>").choices(["text", "json", "sarif", "junit"]).default("text"))
+    .addOption(
+      new Option("--fail-on <severity>", "exit 1 where there is a finding of at least this severity")
+        .choices(["blocker", "warning", "note"])
+        .default("blocker"),
+    )
+    .action(async (file, options) => done(await checkCommand(file, options)));
+  program
+    .command("step")
+    .description("replays events from launch")
+    .argument("<file>", "a project document")
+    .requiredOption("--events <file>", "events as JSON (a list, or one a line); - reads standard input")
+    .addOption(new Option("--format <format>").choices(["json", "lines"]).default("json"))
+    .action(async (file, options) => done(await stepCommand(file, options)));
+  program
+    .command("format")
+    .description("writes a document in its canonical form")
+    .argument("<file>", "a project document; - reads standard input and writes standard output")
+    .option("--check", "only say whether it is canonical: 0 it is, 1 it is not")
+    .action(async (file, options) => done(await formatCommand(file, options)));
+  for (const command of program.commands) command.exitOverride();
+  try {
+    await program.parseAsync(args, { from: "user" });
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
+    if (!(error instanceof Unusable)) throw error;
+    process.stderr.write(error.message.endsWith("\n") ? error.message : `${error.message}\n`);
+    return 2;
+  }
+  return status;
+}

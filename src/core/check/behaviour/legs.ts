@@ -1,0 +1,108 @@
+import { lookup, nameOf } from "../../model/lookup.ts";
+import type { Project } from "../../model/schema.ts";
+import type { Edge } from "../explore.ts";
+import { type Candidate, type Graph, oncePlaces } from "../graph.ts";
+
+const REPORTED = ["no-stack", "not-showing", "no-place", "inside-itself"];
+
+/** Legs that in some state fire and can not do what they say. */
+export function refusedMove(graph: Graph): Candidate[] {
+  const found = new Map<string, Candidate>();
+  for (const { edge, at } of allEdges(graph))
+    for (const { leg, why } of edge.refusals)
+      if (REPORTED.includes(why) && !found.has(leg)) found.set(leg, { subjects: [leg], message: refusalText(graph.project, leg, why), at });
+  return [...found.values()];
+}
+
+function refusalText(project: Project, legId: string, why: string): string {
+  const leg = lookup(project).legs.get(legId);
+  const from = `"${nameOf(project, leg?.from ?? "")}"`;
+  const to = leg?.move && "to" in leg.move ? `"${nameOf(project, leg.move.to)}"` : "its target";
+  switch (why) {
+    case "no-stack":
+      return `The leg from ${from} to ${to} fails: it goes on top, but there is no stack around it to go onto.`;
+    case "not-showing":
+      return `The leg from ${from} to ${to} fails: the container that it needs is not on screen at that moment.`;
+    case "inside-itself":
+      return `The leg from ${from} to ${to} fails: it would put a container inside itself.`;
+    default:
+      return `The leg from ${from} fails: it names a place that is not there or is of the wrong kind.`;
+  }
+}
+
+/** Pushes that put a second copy of a place, not marked as one that may repeat, into the same stack. */
+export function piledCopies(graph: Graph): Candidate[] {
+  const { project, name } = graph;
+  const found = new Map<string, Candidate>();
+  for (const { edge, at } of allEdges(graph))
+    for (const { leg, place } of edge.copies) {
+      const key = `${leg} ${place}`;
+      if (found.has(key) || lookup(project).screens.get(place)?.mayRepeat) continue;
+      const from = name(lookup(project).legs.get(leg)?.from ?? "");
+      found.set(key, {
+        subjects: [leg, place],
+        message: `The leg from ${from} puts a second copy of ${name(place)} on the stack instead of going back to the first.`,
+        at,
+      });
+    }
+  return [...found.values()];
+}
+
+/** Arrive legs that lead round without end; the subject is the loop's first leg in document order. */
+export function redirectLoop(graph: Graph): Candidate[] {
+  const { project, name } = graph;
+  const found = new Map<string, Candidate>();
+  for (const { edge, at } of allEdges(graph)) {
+    if (edge.why !== "redirect-loop") continue;
+    const round = new Set(edge.fired.slice(-16));
+    const first = project.legs.find((leg) => round.has(leg.id));
+    if (first && !found.has(first.id))
+      found.set(first.id, {
+        subjects: [first.id],
+        message: `Arriving on ${name(first.from)} leads round without end: its arrive leg comes back to where it started.`,
+        at,
+      });
+  }
+  return [...found.values()];
+}
+
+/** Back, the lead, a tab or a drawer's member that leads from a hub to what was to be gone through once. */
+export function returnsToFinished(graph: Graph): Candidate[] {
+  const { nodes, hubs, project, name } = graph;
+  const found = new Map<string, Candidate>();
+  nodes.forEach((node, i) => {
+    if (!hubs.has(node.screen)) return;
+    const own = new Set(oncePlaces(project, node.screen));
+    for (const edge of node.edges) {
+      const to = nodes[edge.to];
+      if (!to || edge.outcome !== "moved" || !["back", "lead", "tab", "pick"].includes(edge.event?.do ?? "")) continue;
+      const once = oncePlaces(project, to.screen).find((id) => !own.has(id) && id !== node.screen);
+      if (once === undefined || found.has(once)) continue;
+      found.set(once, {
+        subjects: [once],
+        message: `${wayText(edge)} leads from ${name(node.screen)} back to ${name(once)}, which was to be gone through once.`,
+        at: { node: i, edge },
+      });
+    }
+  });
+  return [...found.values()];
+}
+
+function wayText(edge: Edge): string {
+  switch (edge.event?.do) {
+    case "lead":
+      return "The control at the start of the bar";
+    case "tab":
+      return "A tab";
+    case "pick":
+      return "A drawer's member";
+    default:
+      return "Back";
+  }
+}
+
+/** Every step of the search with the state that it starts from; a launch is shown by launching again. */
+export function* allEdges({ nodes, exploration }: Graph): Iterable<{ edge: Edge; at: { node: number; edge: Edge } }> {
+  for (const edge of exploration.launches) yield { edge, at: { node: 0, edge: { ...edge, event: { do: "launch" } } } };
+  for (let node = 0; node < nodes.length; node++) for (const edge of nodes[node]?.edges ?? []) yield { edge, at: { node, edge } };
+}

@@ -1,0 +1,66 @@
+import { lookup } from "../../model/lookup.ts";
+import { type Candidate, canReach, type Graph, moves } from "../graph.ts";
+
+/** Screens with a state that nothing leads on from, Back included; states of stuck modals aside. */
+export function deadEnd(graph: Graph): Candidate[] {
+  const { nodes, leaves, stuck, name } = graph;
+  const where = nodes.flatMap((_, i) => (leaves.withBack.has(i) || stuck.has(i) ? [] : [i]));
+  return byScreen(graph, where, (screen) => `Nobody gets out of ${name(screen)}: nothing on it leads anywhere, and neither does Back.`);
+}
+
+/** Screens, no hubs, with a state that only the system's Back leads on from. */
+export function backOnly(graph: Graph): Candidate[] {
+  const { nodes, leaves, stuck, name, hubs } = graph;
+  const where = nodes.flatMap((node, i) => (leaves.withBack.has(i) && !leaves.withoutBack.has(i) && !stuck.has(i) && !hubs.has(node.screen) ? [i] : []));
+  return byScreen(graph, where, (screen) => `Only the system's Back leads out of ${name(screen)}: where a device shows no Back, people are stuck on it.`);
+}
+
+/** Modals that in some state are open and can never be got rid of. */
+export function stuckModal({ project, nodes, stuck, name }: Graph): Candidate[] {
+  return project.containers.flatMap((container) => {
+    const node = nodes.findIndex((_, i) => stuck.get(i)?.includes(container.id));
+    return node < 0
+      ? []
+      : [{ subjects: [container.id], message: `${name(container.id)} can not be got rid of: once it is open, nothing closes it.`, at: { node } }];
+  });
+}
+
+/** Groups of screens from which ways lead on, but never to a hub. */
+export function trap(graph: Graph): Candidate[] {
+  const { project, nodes, leaves, stuck, hubs, name } = graph;
+  const home = canReach(nodes, (node) => hubs.has(node.screen));
+  const dead = new Set(deadEnd(graph).map((candidate) => candidate.subjects[0]));
+  const trapped = nodes.flatMap((node, i) => (!home.has(i) && leaves.withBack.has(i) && !stuck.has(i) && !dead.has(node.screen) ? [i] : []));
+  const group = new Map<string, string>();
+  const find = (id: string): string => {
+    const parent = group.get(id) ?? id;
+    return parent === id ? id : find(parent);
+  };
+  for (const i of trapped) {
+    const screen = nodes[i]?.screen ?? "";
+    if (!group.has(screen)) group.set(screen, screen);
+  }
+  const inTrap = new Set(trapped);
+  for (const i of trapped)
+    for (const edge of moves(nodes[i] as (typeof nodes)[number], true)) {
+      const to = nodes[edge.to];
+      if (to && inTrap.has(edge.to)) group.set(find(to.screen), find(nodes[i]?.screen ?? ""));
+    }
+  const order = [...lookup(project).screens.keys()];
+  const groups = new Map<string, string[]>();
+  for (const id of order.filter((screen) => group.has(screen))) groups.set(find(id), [...(groups.get(find(id)) ?? []), id]);
+  return [...groups.values()].map((screens) => {
+    const node = trapped.find((i) => screens.includes(nodes[i]?.screen ?? "")) ?? 0;
+    const hub = [...hubs].map(name).join(" or ") || "a hub";
+    return { subjects: screens, message: `From ${screens.map(name).join(", ")} ways lead on, but never back to ${hub}.`, at: { node } };
+  });
+}
+
+function byScreen({ nodes }: Graph, where: number[], message: (screen: string) => string): Candidate[] {
+  const first = new Map<string, number>();
+  for (const i of where) {
+    const screen = nodes[i]?.screen ?? "";
+    if (!first.has(screen)) first.set(screen, i);
+  }
+  return [...first].map(([screen, node]) => ({ subjects: [screen], message: message(screen), at: { node } }));
+}

@@ -1,0 +1,179 @@
+import type { NavEvent, Project, Width } from "../model/schema.ts";
+import { abstractProject } from "./abstract.ts";
+import { idleLead, silent } from "./behaviour/controls.ts";
+import { piledCopies, redirectLoop, refusedMove, returnsToFinished } from "./behaviour/legs.ts";
+import { far, leavesBySurprise, unreachable } from "./behaviour/reached.ts";
+import { backOnly, deadEnd, stuckModal, trap } from "./behaviour/stuck.ts";
+import { documentFindings } from "./document/all.ts";
+import { type Exploration, explore, type Limits } from "./explore.ts";
+import { type CheckResult, type Finding, type Proof, SEVERITIES, type Severity } from "./finding.ts";
+import { fixesFor } from "./fixes.ts";
+import { type Candidate, type Graph, graphOf, oncePlaces } from "./graph.ts";
+import { type LastStep, witness } from "./witness.ts";
+
+interface BehaviourCode {
+  code: string;
+  severity: Severity;
+  find: (graph: Graph) => Candidate[];
+  /** Whether the last step of a walk shows it. */
+  shows?: (candidate: Candidate, step: LastStep) => boolean;
+}
+
+/** The findings about behaviour, in the order in which they are listed. */
+const BEHAVIOUR: readonly BehaviourCode[] = [
+  { code: "dead-end", severity: "blocker", find: deadEnd },
+  { code: "stuck-modal", severity: "blocker", find: stuckModal },
+  { code: "trap", severity: "blocker", find: trap },
+  { code: "unreachable", severity: "blocker", find: unreachable },
+  { code: "redirect-loop", severity: "blocker", find: redirectLoop, shows: (_, { result }) => result.outcome === "refused" && result.why === "redirect-loop" },
+  { code: "refused-move", severity: "blocker", find: refusedMove, shows: ({ subjects }, { refused }) => refused.some(({ leg }) => leg === subjects[0]) },
+  { code: "back-only", severity: "warning", find: backOnly },
+  {
+    code: "piled-copies",
+    severity: "warning",
+    find: piledCopies,
+    shows: ({ subjects }, { copied }) => copied.some(({ leg, place }) => leg === subjects[0] && place === subjects[1]),
+  },
+  { code: "returns-to-finished", severity: "warning", find: returnsToFinished, shows: (_, { result }) => result.outcome === "moved" },
+  {
+    code: "leaves-by-surprise",
+    severity: "warning",
+    find: (graph) => leavesBySurprise(graph, (screen) => oncePlaces(graph.project, screen).length > 0),
+    shows: (_, { result }) => result.outcome === "left",
+  },
+  { code: "silent", severity: "warning", find: silent },
+  { code: "idle-lead", severity: "warning", find: idleLead },
+  { code: "far", severity: "note", find: far },
+];
+
+export interface CheckOptions {
+  limits?: Partial<Limits>;
+  /** Asked now and then; true ends the search, and the proof says that it is not complete. */
+  stop?: () => boolean;
+}
+
+const DEPTHS = [6, 4, 3, 2];
+const MOST_STATES = 3000;
+
+/**
+ * Checks a project: findings about the document and about behaviour, the latter with a walk
+ * replayed through `step`, and what was covered. Depth first shrinks where a project has too
+ * many states; the proof names the depth that was reached.
+ */
+export function check(project: Project, options: CheckOptions = {}): CheckResult {
+  const abstract = abstractProject(project);
+  const widths: Width[] = dependsOnWidth(project) ? ["narrow", "middle", "wide"] : ["narrow"];
+  const explorations = exploreAll(abstract, widths, options);
+  const graphs = explorations.map(graphOf);
+  const findings = [
+    ...BEHAVIOUR.flatMap((code) => behaviourFindings(code, graphs)),
+    ...documentFindings(project, new Set(graphs.flatMap((graph) => [...graph.hubs]))),
+  ].map((finding) => ({
+    ...finding,
+    fixes: fixesFor(project, finding),
+  }));
+  const ordered = inOrder(project, findings);
+  const accepted = ordered.flatMap((finding) => {
+    const entry = project.accepted?.find((a) => a.code === finding.code && a.subjects.join("\n") === finding.subjects.join("\n"));
+    return entry ? [{ ...finding, reason: entry.reason }] : [];
+  });
+  const known = new Set(accepted.map((finding) => `${finding.code} ${finding.subjects}`));
+  return { findings: ordered.filter((f) => !known.has(`${f.code} ${f.subjects}`)), accepted, proof: proofOf(project, explorations) };
+}
+
+function exploreAll(abstract: ReturnType<typeof abstractProject>, widths: Width[], options: CheckOptions): Exploration[] {
+  const most = options.limits?.states ?? MOST_STATES;
+  const depths = options.limits?.depth === undefined ? DEPTHS : [options.limits.depth];
+  let explorations: Exploration[] = [];
+  for (const depth of depths) {
+    explorations = widths.map((width) => explore(abstract, width, { depth, states: most }, options.stop));
+    if (explorations.every((e) => e.complete) || options.stop?.()) break;
+  }
+  return explorations;
+}
+
+/** Whether anything in the document is different from one width to another. */
+export function dependsOnWidth(project: Project): boolean {
+  const asks = (source: string | undefined) => source !== undefined && /\bwidth\b/.test(source);
+  const elements = [...project.screens, ...project.containers].flatMap((place) => place.elements ?? []);
+  return (
+    project.containers.some((c) => c.kind === "drawer" && c.pinnedFrom !== "never") ||
+    project.legs.some((leg) => asks(leg.when) || Object.values(leg.set ?? {}).some(asks)) ||
+    elements.some((e) => asks(e.shown) || asks(e.enabled)) ||
+    project.entrances.some((e) => asks(e.when))
+  );
+}
+
+function behaviourFindings({ code, severity, find, shows }: BehaviourCode, graphs: Graph[]): Finding[] {
+  const found = new Map<string, { finding: Finding; widths: Width[] }>();
+  for (const graph of graphs) {
+    const { width } = graph.exploration;
+    for (const candidate of find(graph)) {
+      const key = candidate.subjects.join("\n");
+      const known = found.get(key);
+      if (known) known.widths.push(width);
+      else found.set(key, { finding: behaviourFinding(graph, code, severity, candidate, shows), widths: [width] });
+    }
+  }
+  return [...found.values()].map(({ finding, widths }) => (widths.length === graphs.length ? finding : onlyIn(finding, widths)));
+}
+
+function behaviourFinding(graph: Graph, code: string, severity: Severity, candidate: Candidate, shows: BehaviourCode["shows"]): Finding {
+  const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
+  const { exploration } = graph;
+  if (!candidate.at)
+    return exploration.complete && !exploration.cut
+      ? { ...common, certainty: "certain" }
+      : { ...common, message: `${candidate.message} (Possible: not every state was looked at.)`, certainty: "possible" };
+  const { node, edge } = candidate.at;
+  const walk: NavEvent[] | undefined = witness(exploration, node, edge, shows && ((step) => shows(candidate, step)));
+  if (walk) return { ...common, certainty: "shown", walk };
+  return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
+}
+
+function onlyIn(finding: Finding, widths: Width[]): Finding {
+  return { ...finding, widths, message: `${finding.message.replace(/\.$/, "")}; only when ${widths.join(" or ")}.` };
+}
+
+function inOrder(project: Project, findings: Finding[]): Finding[] {
+  const place = new Map<string, number>();
+  for (const list of [project.containers, project.screens, project.legs, project.entrances, project.facts])
+    for (const { id } of list) if (!place.has(id)) place.set(id, place.size);
+  const codes = [...new Set([...BEHAVIOUR.map((b) => b.code), ...findings.map((f) => f.code)])];
+  const rank = (f: Finding) => [SEVERITIES.indexOf(f.severity), codes.indexOf(f.code), ...f.subjects.map((id) => place.get(id) ?? place.size)];
+  return findings
+    .map((finding) => ({ finding, rank: rank(finding) }))
+    .sort((a, b) => {
+      for (let i = 0; i < Math.max(a.rank.length, b.rank.length); i++) {
+        const order = (a.rank[i] ?? -1) - (b.rank[i] ?? -1);
+        if (order !== 0) return order;
+      }
+      return 0;
+    })
+    .map(({ finding }) => finding);
+}
+
+function proofOf(project: Project, explorations: Exploration[]): Proof {
+  const complete = explorations.every((e) => e.complete);
+  const cut = explorations.some((e) => e.cut);
+  const deepest = Math.max(
+    1,
+    ...explorations.flatMap((e) => e.nodes.map((node) => Math.max(0, ...[...node.line.matchAll(/\[([^[\]]*)\]/g)].map((m) => (m[1] ?? "").split(",").length)))),
+  );
+  return {
+    states: explorations.reduce((sum, e) => sum + e.nodes.length, 0),
+    depth: complete && !cut ? "any" : deepest,
+    complete,
+    entrances: project.entrances.map((e) => e.id),
+    widths: explorations.map((e) => e.width),
+    factCombinations: new Set(explorations.flatMap((e) => e.nodes.map((node) => JSON.stringify(node.state.facts)))).size,
+    screens: project.screens.length,
+  };
+}
+
+/** The proof as a sentence: "No dead ends: proved for any depth of stack, 10 screens, 2 ways in." */
+export function proofText(proof: Proof): string {
+  const over = `${proof.screens} screens, ${proof.entrances.length} ways in, ${proof.factCombinations} fact combinations${proof.widths.length > 1 ? ", all widths" : ""}`;
+  if (!proof.complete) return `Looked at ${proof.states} states and stopped there: not complete (${over})`;
+  return proof.depth === "any" ? `Proved for any depth of stack: ${over}` : `Checked to ${proof.depth} deep: ${over}`;
+}

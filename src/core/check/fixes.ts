@@ -1,0 +1,200 @@
+import { addElement, addLeg, addScreen, freshElementId, freshLegId, newScreen, together } from "../model/edits/add.ts";
+import { moveInto } from "../model/edits/arrange.ts";
+import { changeContainer, changeLeg, changeScreen } from "../model/edits/change.ts";
+import type { Edit } from "../model/edits/edit.ts";
+import { removeElement, removeLegs } from "../model/edits/remove.ts";
+import { lookup, nameOf, targetOf } from "../model/lookup.ts";
+import type { Container, Leg, Project } from "../model/schema.ts";
+import type { Finding } from "./finding.ts";
+
+/** The repairs that are offered for a finding; the first is the one that most people want. */
+export function fixesFor(project: Project, finding: Pick<Finding, "code" | "subjects">): Edit[] {
+  const [first = "", second = "", third = ""] = finding.subjects;
+  const { screens, legs, containers } = lookup(project);
+  const leg = legs.get(first);
+  const container = containers.get(first);
+  switch (finding.code) {
+    case "dead-end":
+      return [wayHome(project, first)];
+    case "back-only":
+      return [showLead(project, first), wayHome(project, first)];
+    case "idle-lead":
+      return [showLead(project, first)];
+    case "stuck-modal":
+      return container?.kind === "modal" ? [{ ...closable(project, container), name: `Let ${q(project, first)} be closed by its button and Back` }] : [];
+    case "unreachable":
+      return screens.has(first) || container ? [wayTo(project, first)] : [];
+    case "refused-move":
+      return leg ? [...instead(project, leg), removeLegs(project, [leg.id])] : [];
+    case "piled-copies":
+      return leg?.move?.kind === "push"
+        ? [changeLeg(project, leg, { move: { ...leg.move, repeat: "rewind" } }, "Go back to the first copy instead: repeat")]
+        : [];
+    case "broken-target":
+      return leg
+        ? [removeLegs(project, [leg.id]), ...missingScreen(project, leg)]
+        : screens.has(first)
+          ? [changeScreen(project, first, { up: "auto" }, "Let Up lead as usual: up")]
+          : [];
+    case "no-owner":
+      return placeSomewhere(project, first);
+    case "no-start":
+      return container
+        ? [
+            container.members[0]
+              ? changeContainer(project, first, { start: container.members[0] }, "Start with the first member: start")
+              : fill(project, container),
+          ]
+        : [];
+    case "missing-argument":
+      return leg ? argument(project, leg, second, third) : [];
+    case "idle-element":
+      return [removeElement(project, first, second)];
+    case "pages-push":
+      return leg?.move?.kind === "push"
+        ? [changeLeg(project, leg, { move: { kind: "replace", to: leg.move.to, pass: leg.move.pass } }, "Replace instead of going on top: move")]
+        : [];
+    case "past-the-end":
+      return leg ? [askNeighbour(project, leg)] : [];
+    case "no-outside":
+      return container?.kind === "modal"
+        ? [
+            changeContainer(
+              project,
+              first,
+              { closeOn: [...container.closeOn.filter((way) => way !== "outside"), ...(container.closeOn.includes("button") ? [] : ["button" as const])] },
+              "Close it by a button instead: closeOn",
+            ),
+          ]
+        : [];
+    case "up-arguments":
+      return [changeScreen(project, first, { up: "none" }, "Show no Up: up")];
+    case "no-menu-control":
+      return [changeContainer(project, first, { bar: { show: true, lead: "menu" } }, "Show the menu in its bar: bar")];
+    default:
+      return [];
+  }
+}
+
+const q = (project: Project, id: string) => `"${nameOf(project, id)}"`;
+
+/** A screen that can be gone to without arguments: a hub, or where the app starts. */
+function homeOf(project: Project, not: string): string | undefined {
+  const free = (id: string) =>
+    id !== not &&
+    lookup(project)
+      .screens.get(id)
+      ?.params.every((p) => !p.required || p.default !== undefined);
+  const marked = project.screens.find((s) => s.hub && free(s.id));
+  if (marked) return marked.id;
+  let id: string | undefined = project.root;
+  for (let i = 0; i < 20 && id !== undefined && !lookup(project).screens.has(id); i++) id = lookup(project).containers.get(id)?.start;
+  return id !== undefined && free(id) ? id : project.screens.find((s) => free(s.id))?.id;
+}
+
+/** A button that leads from a screen that nobody gets out of to a hub. */
+function wayHome(project: Project, screenId: string): Edit {
+  const home = homeOf(project, screenId);
+  if (home === undefined) return showLead(project, screenId);
+  const label = `To ${nameOf(project, home)}`;
+  return button(project, screenId, label, { kind: "replace", to: home }, `Add a button "${label}" to ${q(project, screenId)}`);
+}
+
+function button(project: Project, placeId: string, label: string, move: NonNullable<Leg["move"]>, name: string): Edit {
+  const element = freshElementId(project, placeId, label);
+  const leg: Leg = { id: freshLegId(project, `${placeId} ${element}`), from: placeId, on: { kind: "tap", element }, move };
+  return together(name, [addElement(placeId, { id: element, kind: "button", label }), addLeg(project, leg)]);
+}
+
+function showLead(project: Project, screenId: string): Edit {
+  return { ...changeScreen(project, screenId, { bar: { show: true, lead: "auto" } }), name: `Show Back in the bar of ${q(project, screenId)}` };
+}
+
+function closable(project: Project, modal: Extract<Container, { kind: "modal" }>): Edit {
+  return changeContainer(project, modal.id, { closeOn: [...new Set([...modal.closeOn, "button" as const, "back" as const])] });
+}
+
+/** A button on a hub that leads to a place that nobody gets to. */
+function wayTo(project: Project, placeId: string): Edit {
+  const from = homeOf(project, placeId) ?? project.screens[0]?.id ?? "";
+  const { owners, containers, screens } = lookup(project);
+  const isModal = containers.get(placeId)?.kind === "modal";
+  const owner = owners.get(placeId);
+  const inLane = owner?.kind === "tabs" || owner?.kind === "drawer";
+  const pass = Object.fromEntries(
+    (screens.get(placeId)?.params ?? []).filter((p) => p.required && p.default === undefined).map((p) => [p.name, sampleLiteral(p.type)]),
+  );
+  const passing = Object.keys(pass).length > 0 ? { pass } : {};
+  const stacked = owner?.kind === "stack" && owners.get(from) === owner;
+  const move: NonNullable<Leg["move"]> = isModal
+    ? { kind: "open", to: placeId }
+    : inLane
+      ? { kind: "select", to: placeId }
+      : stacked
+        ? { kind: "push", to: placeId, ...passing }
+        : { kind: "replace", to: placeId, ...passing };
+  const label = nameOf(project, placeId);
+  return button(project, from, label, move, `Add a button "${label}" to ${q(project, from)} that leads there`);
+}
+
+function sampleLiteral(type: string): string {
+  return type === "integer" || type === "number" ? "1" : type === "boolean" ? "true" : '"sample"';
+}
+
+function instead(project: Project, leg: Leg): Edit[] {
+  const to = targetOf(leg);
+  if (leg.move?.kind !== "push" || to === undefined) return [];
+  return [
+    {
+      ...changeLeg(project, leg, { move: { kind: "replace", to, pass: leg.move.pass } }),
+      name: `Show ${q(project, to)} instead of ${q(project, leg.from)}, not on top`,
+    },
+  ];
+}
+
+function missingScreen(project: Project, leg: Leg): Edit[] {
+  const to = targetOf(leg);
+  if (to === undefined || lookup(project).places.has(to) || leg.move?.kind === "open" || leg.move?.kind === "select") return [];
+  return [{ ...addScreen(newScreen(to, to), lookup(project).owners.get(leg.from)?.id), name: `Make the screen "${to}"` }];
+}
+
+function placeSomewhere(project: Project, placeId: string): Edit[] {
+  const others = project.containers.filter((c) => c.members.includes(placeId));
+  const [keep] = others;
+  if (keep && others.length > 1) return [{ ...moveInto(project, placeId, keep.id), name: `Keep ${q(project, placeId)} in ${q(project, keep.id)} only` }];
+  const stack = lookup(project).owners.get(lookup(project).legs.size > 0 ? (project.legs.find((leg) => targetOf(leg) === placeId)?.from ?? "") : "");
+  const home = stack ?? project.containers.find((c) => c.kind === "stack" && c.id !== placeId);
+  return home ? [moveInto(project, placeId, home.id)] : [];
+}
+
+function fill(project: Project, container: Container): Edit {
+  const screen = newScreen(container.start, nameOf(project, container.start));
+  const known = lookup(project).places.has(container.start);
+  return known
+    ? moveInto(project, container.start, container.id)
+    : { ...addScreen(screen, container.id), name: `Add a first screen to ${q(project, container.id)}` };
+}
+
+/** What could be passed for a parameter that a leg leaves out: a value of that name, else a sample. */
+function argument(project: Project, leg: Leg, screenId: string, name: string): Edit[] {
+  const param = lookup(project)
+    .screens.get(screenId)
+    ?.params.find((p) => p.name === name);
+  if (!param || !leg.move || !("pass" in leg.move || ["push", "replace", "reset", "return", "open"].includes(leg.move.kind))) return [];
+  const from = lookup(project).screens.get(leg.from);
+  const source = from?.params.some((p) => p.name === name) ? `param.${name}` : sampleLiteral(param.type);
+  const move = { ...leg.move, pass: { ...("pass" in leg.move ? leg.move.pass : {}), [name]: source } } as NonNullable<Leg["move"]>;
+  return [{ ...changeLeg(project, leg, { move }), name: `Pass ${name} = ${source}` }];
+}
+
+function askNeighbour(project: Project, leg: Leg): Edit {
+  const sources = JSON.stringify(leg.move ?? {}) + JSON.stringify(leg.set ?? {});
+  const used = (["next", "prev"] as const).flatMap((name) => {
+    const field = new RegExp(`\\b${name}\\.(\\w+)`).exec(sources)?.[1];
+    return field !== undefined && !new RegExp(`has\\(\\s*${name}\\.`).test(leg.when ?? "") ? [`has(${name}.${field})`] : [];
+  });
+  return {
+    ...changeLeg(project, leg, { when: [...(leg.when === undefined ? [] : [`(${leg.when})`]), ...used].join(" && ") }),
+    name: `Ask ${used.join(" and ")} first`,
+  };
+}

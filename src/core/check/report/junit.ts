@@ -1,0 +1,35 @@
+import { eventText } from "../../engine/explain.ts";
+import type { Project } from "../../model/schema.ts";
+import type { CheckResult } from "../finding.ts";
+
+/** A check as JUnit XML: a case for each finding, failed for blockers and warnings; accepted ones are skipped. */
+export function junitReport(project: Project, file: string, { findings, accepted }: CheckResult, ms: number): string {
+  const cases = findings.map((finding) => {
+    const walk = finding.walk ? `\nWalk: ${["launch", ...finding.walk.map((event) => eventText(project, event))].join(" > ")}` : "";
+    const body =
+      finding.severity === "note"
+        ? `<system-out>${escaped(finding.message)}</system-out>`
+        : `<failure type="${finding.severity}" message="${escaped(finding.message)}">${escaped(finding.message + walk)}</failure>`;
+    return `    <testcase classname="${escaped(finding.code)}" name="${escaped([finding.code, ...finding.subjects].join(" "))}" time="0">${body}</testcase>`;
+  });
+  const skipped = accepted.map(
+    (finding) =>
+      `    <testcase classname="${escaped(finding.code)}" name="${escaped([finding.code, ...finding.subjects].join(" "))}" time="0"><skipped message="${escaped(finding.reason)}"/></testcase>`,
+  );
+  const passed = cases.length + skipped.length === 0 ? ['    <testcase classname="etape" name="no findings" time="0"/>'] : [];
+  const failures = findings.filter((finding) => finding.severity !== "note").length;
+  const total = cases.length + skipped.length + passed.length;
+  const attributes = `tests="${total}" failures="${failures}" errors="0" skipped="${skipped.length}" time="${(ms / 1000).toFixed(3)}"`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites ${attributes}>\n  <testsuite name="${escaped(file)}" ${attributes}>\n${[...cases, ...skipped, ...passed].join("\n")}\n  </testsuite>\n</testsuites>\n`;
+}
+
+/** Text as XML 1.0 allows it; characters that it can not hold at all are replaced. */
+export function escaped(text: string): string {
+  return text
+    .replace(/[^\t\n\r\u0020-\uD7FF\uE000-\uFFFD\u{10000}-\u{10FFFF}]/gu, "\uFFFD")
+    .replaceAll("&", "&amp;")
+    .replaceAll("<", "&lt;")
+    .replaceAll(">", "&gt;")
+    .replaceAll('"', "&quot;")
+    .replaceAll("\n", "&#10;");
+}

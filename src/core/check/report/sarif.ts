@@ -1,0 +1,60 @@
+import { type Position, positions } from "../../model/positions.ts";
+import type { Project } from "../../model/schema.ts";
+import type { CheckResult, Finding, Severity } from "../finding.ts";
+
+const LEVELS: Record<Severity, string> = { blocker: "error", warning: "warning", note: "note" };
+
+/**
+ * A check as a SARIF 2.1.0 log (OASIS standard of 2020-03-27), each result at the line and column of
+ * its main subject in the document's text.
+ */
+export function sarifReport(file: string, text: string, project: Project, { findings, accepted }: CheckResult): object {
+  const places = positions(text);
+  const all: Array<Finding & { reason?: string }> = [...findings, ...accepted];
+  const codes = [...new Set(all.map((finding) => finding.code))].sort();
+  const uri = file === "-" ? "stdin" : encodeURI(file.replaceAll("\\", "/"));
+  return {
+    $schema: "https://docs.oasis-open.org/sarif/sarif/v2.1.0/errata01/os/schemas/sarif-schema-2.1.0.json",
+    version: "2.1.0",
+    runs: [
+      {
+        tool: { driver: { name: "etape", rules: codes.map((id) => ({ id, shortDescription: { text: id.replaceAll("-", " ") } })) } },
+        columnKind: "utf16CodeUnits",
+        results: all.map((finding) => ({
+          ruleId: finding.code,
+          ruleIndex: codes.indexOf(finding.code),
+          level: LEVELS[finding.severity],
+          message: { text: finding.message },
+          locations: [
+            {
+              physicalLocation: { artifactLocation: { uri }, region: region(places, project, finding) },
+              logicalLocations: finding.subjects.map((name) => ({ name })),
+            },
+          ],
+          ...(finding.reason === undefined ? {} : { suppressions: [{ kind: "external", justification: finding.reason }] }),
+          properties: { certainty: finding.certainty, ...(finding.walk ? { walk: finding.walk } : {}), ...(finding.widths ? { widths: finding.widths } : {}) },
+        })),
+      },
+    ],
+  };
+}
+
+function region(places: Map<string, Position>, project: Project, finding: Finding) {
+  const at = places.get(subjectPath(project, finding.subjects)) ?? places.get("") ?? { line: 1, column: 1 };
+  return { startLine: at.line, startColumn: at.column };
+}
+
+/** The path of the most exact subject that the document holds: an element or parameter of the main one, else that itself. */
+export function subjectPath(project: Project, subjects: readonly string[]): string {
+  const [main = "", detail] = subjects;
+  for (const kind of ["containers", "screens", "legs", "entrances", "facts"] as const) {
+    const at = project[kind].findIndex((entry) => entry.id === main);
+    if (at < 0) continue;
+    const entry = project[kind][at];
+    const element = entry && "elements" in entry ? (entry.elements ?? []).findIndex((e) => e.id === detail) : -1;
+    if (element >= 0) return `${kind}[${at}].elements[${element}]`;
+    const param = entry && "params" in entry ? entry.params.findIndex((p) => p.name === detail) : -1;
+    return param >= 0 ? `${kind}[${at}].params[${param}]` : `${kind}[${at}]`;
+  }
+  return "";
+}

@@ -1,0 +1,180 @@
+/** Makes walks concrete: what the search found abstractly is replayed through `step` on the document itself. */
+
+import { legEvents, sampleArguments } from "../engine/available.ts";
+import { compiled, register } from "../engine/compiled.ts";
+import { currentScreen, type State, type StepResult } from "../engine/state.ts";
+import { launch, step } from "../engine/step.ts";
+import { elementIdOf, lookup } from "../model/lookup.ts";
+import type { Element, Json, NavEvent, Project } from "../model/schema.ts";
+import type { Choice, CopyMade } from "./abstract.ts";
+import { type Edge, type Exploration, type Explored, stateKey } from "./explore.ts";
+
+/** Concrete states that are followed side by side. */
+const BEAM = 24;
+
+/** A concrete state with the events that lead to it from launch. */
+interface Reached {
+  state: State;
+  walk: NavEvent[];
+}
+/** The last step of a walk: what its outcome was and which legs fired or were refused in it. */
+export interface LastStep {
+  result: StepResult;
+  fired: string[];
+  refused: Array<{ leg: string; why: string }>;
+  copied: CopyMade[];
+}
+
+/** The edges that lead to a state of the search from a launch, in order, and the state that the launch shows. */
+export function pathTo(exploration: Exploration, node: number): { root: Explored | undefined; edges: Edge[] } {
+  const edges: Edge[] = [];
+  let at = exploration.nodes[node];
+  for (; at?.from; at = exploration.nodes[at.from.node]) edges.unshift(at.from.edge);
+  return { root: at, edges };
+}
+
+/**
+ * A concrete walk to a state of the search and, if given, along one more edge; `shows` judges
+ * the last step. Undefined where none is found within the limits.
+ */
+export function witness(exploration: Exploration, node: number, last?: Edge, shows: (step: LastStep) => boolean = () => true): NavEvent[] | undefined {
+  const project = watchedProject(exploration.abstract.original);
+  const { root, edges } = pathTo(exploration, node);
+  let beam = startingPoints(project.project, exploration, root);
+  for (const edge of edges) {
+    beam = follow(project, beam, edge, (state) => keyOf(exploration, state) === exploration.nodes[edge.to]?.key);
+    if (beam.length === 0) return undefined;
+  }
+  if (!last) return beam[0]?.walk;
+  for (const reached of beam)
+    for (const events of concreteEvents(project.project, reached.state, last)) {
+      const found = replay(project, reached, events);
+      if (found && shows(found.last)) return found.reached.walk;
+    }
+  return undefined;
+}
+
+interface Watched {
+  project: Project;
+  fired: string[];
+  refused: Array<{ leg: string; why: string }>;
+  copied: CopyMade[];
+}
+
+function watchedProject(original: Project): Watched {
+  const out: Watched = { project: { ...original }, fired: [], refused: [], copied: [] };
+  register(out.project, {
+    ...compiled(original),
+    watch: {
+      fired: (leg) => out.fired.push(leg),
+      refused: (leg, why) => out.refused.push({ leg, why }),
+      copied: (place) => out.copied.push({ leg: out.fired.at(-1) ?? "", place }),
+      passed: () => undefined,
+    },
+  });
+  return out;
+}
+
+/** Launches, in the width, that show the state from which a path starts: as it is, or anew with outside facts set first. */
+function startingPoints(project: Project, exploration: Exploration, root: Explored | undefined): Reached[] {
+  let at: Reached = { state: launch(project), walk: [] };
+  const points = [at];
+  const go = (event: NavEvent) => {
+    at = { state: step(project, at.state, event).state, walk: [...at.walk, event] };
+  };
+  if (exploration.width !== "narrow") {
+    go({ do: "width", to: exploration.width });
+    points[0] = at;
+  }
+  for (const event of factEvents(at.state, root?.launched ?? [])) go(event);
+  go({ do: "launch" });
+  points.push(at);
+  return points.filter(({ state }) => keyOf(exploration, state) === root?.key).slice(0, 1);
+}
+
+function follow(project: Watched, beam: Reached[], edge: Edge, matches: (state: State) => boolean): Reached[] {
+  const next: Reached[] = [];
+  const seen = new Set<string>();
+  for (const reached of beam)
+    for (const events of concreteEvents(project.project, reached.state, edge)) {
+      const found = replay(project, reached, events);
+      if (found?.last.result.outcome !== "moved" || !matches(found.reached.state)) continue;
+      const key = JSON.stringify(found.reached.state);
+      if (seen.has(key)) continue;
+      seen.add(key);
+      next.push(found.reached);
+      if (next.length >= BEAM) return next;
+    }
+  return next.sort((a, b) => a.walk.length - b.walk.length);
+}
+
+function replay(project: Watched, { state, walk }: Reached, events: NavEvent[]): { reached: Reached; last: LastStep } | undefined {
+  let at = state;
+  let last: LastStep | undefined;
+  for (const event of events) {
+    project.fired = [];
+    project.refused = [];
+    project.copied = [];
+    const result = step(project.project, at, event);
+    last = { result, fired: project.fired, refused: project.refused, copied: project.copied };
+    at = result.state;
+  }
+  return last && { reached: { state: at, walk: [...walk, ...events] }, last };
+}
+
+/** The events that could be an edge of the search, outside facts first set as the edge needs them. */
+function concreteEvents(project: Project, state: State, edge: Edge): NavEvent[][] {
+  const facts = factEvents(state, edge.choices);
+  if (!edge.event) return facts.length > 0 ? [facts] : [];
+  return variants(project, state, edge.event).map((event) => [...facts, event]);
+}
+
+function factEvents(state: State, choices: readonly Choice[]): NavEvent[] {
+  return choices.flatMap(({ question, answer }): NavEvent[] => {
+    const id = /^fact\.(\w+)$/.exec(question)?.[1];
+    return id !== undefined && state.facts[id] !== answer ? [{ do: "fact", fact: id, value: answer }] : [];
+  });
+}
+
+function variants(project: Project, state: State, event: NavEvent): NavEvent[] {
+  if (event.do === "enter") {
+    const entrance = lookup(project).entrances.get(event.entrance);
+    const args = entrance ? sampleArguments(project, entrance) : {};
+    return [Object.keys(args).length > 0 ? { ...event, args } : event];
+  }
+  const leg = event.do === "leg" ? compiled(project).legs.get(event.leg) : undefined;
+  if (!leg || event.do !== "leg") return [event];
+  const rows = legEvents(project, leg).slice(0, 50);
+  return rows.flatMap((row) => typed(project, state, leg).map((fields) => (row.do === "leg" && fields ? { ...row, fields } : row)));
+}
+
+/** What might be typed for a leg that asks fields: nothing, and each text that its conditions compare with. */
+function typed(
+  project: Project,
+  state: State,
+  entry: { leg: { when?: string; from: string } & Parameters<typeof elementIdOf>[0] },
+): Array<Record<string, Json> | undefined> {
+  const element = elementsOf(project, entry.leg.from).find((e) => e.id === elementIdOf(entry.leg));
+  const sources = [entry.leg.when, element?.shown, element?.enabled, ...passed(entry.leg)].filter((s) => s !== undefined).join(" ");
+  if (!/\bfield\./.test(sources)) return [undefined];
+  const fields = [...elementsOf(project, entry.leg.from), ...elementsOf(project, currentScreen(state).at)];
+  const texts = new Set(["sample", "", ...[...sources.matchAll(/"([^"]*)"|'([^']*)'/g)].map((m) => m[1] ?? m[2] ?? "")]);
+  const fill = (text: string, on: boolean) =>
+    Object.fromEntries(fields.flatMap((e): Array<[string, Json]> => (e.kind === "field" ? [[e.id, text]] : e.kind === "switch" ? [[e.id, on]] : [])));
+  return [...texts].flatMap((text) => [fill(text, true), fill(text, false)]);
+}
+
+function passed(leg: Parameters<typeof elementIdOf>[0]): string[] {
+  return [...Object.values(leg.move && "pass" in leg.move ? (leg.move.pass ?? {}) : {}), ...Object.values(leg.set ?? {})];
+}
+
+function elementsOf(project: Project, placeId: string): Element[] {
+  const place = lookup(project).places.get(placeId);
+  return (place?.kind === "screen" ? place.screen.elements : place?.container.elements) ?? [];
+}
+
+/** The key under which the search knows a concrete state: without arguments and outside facts. */
+function keyOf({ abstract }: Exploration, state: State): string {
+  const app = Object.fromEntries(Object.entries(state.facts).filter(([id]) => lookup(abstract.project).facts.has(id)));
+  return stateKey(abstract.project, { ...state, facts: app });
+}

@@ -1,0 +1,87 @@
+import { lookup, treeOf } from "../model/lookup.ts";
+import type { Project } from "../model/schema.ts";
+import { switchLane } from "./lanes.ts";
+import { lanesInOrder } from "./line.ts";
+import { make } from "./make.ts";
+import { branchNode, isStack, type LaneNode, type Node, nearest, type State, topBranch, visiblePath, withBranch, withLayers } from "./state.ts";
+
+export interface Activated {
+  state: State;
+  branch: number;
+  /** Where the container stands on the branch's visible path. */
+  depth: number;
+}
+
+/**
+ * Activates a container: searches the branches from the topmost down and brings it onto
+ * the visible path. Undefined where it is not showing anywhere.
+ */
+export function activate(project: Project, state: State, id: string): Activated | undefined {
+  for (let branch = topBranch(state); branch >= 0; branch--) {
+    const found = bringUp(project, branchNode(state, branch), id, []);
+    if (!found) continue;
+    const next = withBranch(withLayers(state, branch), branch, found);
+    const depth = visiblePath(found).findIndex((node) => node.at === id && node.kind !== "shown");
+    return { state: next, branch, depth };
+  }
+  return undefined;
+}
+
+/** The node with the container on its visible path, or undefined. */
+function bringUp(project: Project, node: Node, id: string, around: readonly string[]): Node | undefined {
+  if (node.kind === "shown" || around.includes(node.at)) return undefined;
+  if (node.at === id) return node;
+  const within = [...around, node.at];
+  if (node.kind === "stack") {
+    for (let i = node.items.length - 1; i >= 0; i--) {
+      const found = bringUp(project, node.items[i] as Node, id, within);
+      if (found) return { ...node, items: [...node.items.slice(0, i), found] };
+    }
+    return undefined;
+  }
+  for (const lane of laneOrder(project, node)) {
+    const content = node.lanes[lane] ?? (mayHold(project, lane, id) ? make(project, lane) : undefined);
+    const found = content && bringUp(project, content, id, within);
+    if (found) return switchLane(project, node, lane, found);
+  }
+  return undefined;
+}
+
+/** The active lane first, then the others in member order, visited or not. */
+function laneOrder(project: Project, node: LaneNode): string[] {
+  const members = lookup(project).containers.get(node.at)?.members ?? [];
+  return [...new Set([node.active, ...members, ...lanesInOrder(project, node)])];
+}
+
+const trees = new WeakMap<Project, Map<string, Set<string>>>();
+
+function mayHold(project: Project, member: string, id: string): boolean {
+  return treeSet(project, member).has(id);
+}
+
+/** All places in a place's tree, itself included. */
+export function treeSet(project: Project, placeId: string): Set<string> {
+  let known = trees.get(project);
+  if (!known) {
+    known = new Map();
+    trees.set(project, known);
+  }
+  let tree = known.get(placeId);
+  if (!tree) {
+    tree = new Set(treeOf(project, placeId));
+    known.set(placeId, tree);
+  }
+  return tree;
+}
+
+/** Whether a place, or a container in its tree, is already one of the nodes around a slot. */
+export function insideItself(project: Project, placeId: string, around: readonly Node[]): boolean {
+  if (!lookup(project).containers.has(placeId)) return false;
+  const tree = treeSet(project, placeId);
+  return around.some((node) => node.kind !== "shown" && tree.has(node.at));
+}
+
+/** The depth of the nearest stack on a path, or -1. */
+export function nearestStackDepth(path: readonly Node[]): number {
+  return nearest(path, isStack);
+}

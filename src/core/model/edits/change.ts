@@ -1,0 +1,66 @@
+import { nameOf } from "../lookup.ts";
+import type { Container, Element, Entrance, Fact, Leg, Project, Screen } from "../schema.ts";
+import { type Edit, quoted } from "./edit.ts";
+import { legName } from "./remove.ts";
+
+/** Changes fields of a screen. A field given as undefined is left out of the document. */
+export function changeScreen(project: Project, id: string, change: Partial<Screen>, what = describeChange(change)): Edit {
+  return {
+    name: `${what} of ${quoted(nameOf(project, id))}`,
+    apply: (p) => ({ ...p, screens: p.screens.map((s) => (s.id === id ? trimmed({ ...s, ...change }) : s)) }),
+  };
+}
+
+export function changeContainer(project: Project, id: string, change: Partial<Container>, what = describeChange(change)): Edit {
+  return {
+    name: `${what} of ${quoted(nameOf(project, id))}`,
+    apply: (p) => ({ ...p, containers: p.containers.map((c) => (c.id === id ? trimmed({ ...c, ...change } as Container) : c)) }),
+  };
+}
+
+export function changeElement(project: Project, placeId: string, elementId: string, change: Partial<Element>): Edit {
+  const changed = (list: Element[]) => list.map((e) => (e.id === elementId ? trimmed({ ...e, ...change }) : e));
+  return {
+    name: `${describeChange(change)} on ${quoted(nameOf(project, placeId))}`,
+    apply: (p) => ({
+      ...p,
+      screens: p.screens.map((s) => (s.id === placeId ? { ...s, elements: changed(s.elements) } : s)),
+      containers: p.containers.map((c) => (c.id === placeId && c.elements ? { ...c, elements: changed(c.elements) } : c)),
+    }),
+  };
+}
+
+export function changeLeg(project: Project, leg: Leg, change: Partial<Leg>, what = describeChange(change)): Edit {
+  return {
+    name: `${what} of leg ${legName(project, leg)}`,
+    apply: (p) => ({ ...p, legs: p.legs.map((l) => (l.id === leg.id ? trimmed({ ...l, ...change }) : l)) }),
+  };
+}
+
+export function changeFact(id: string, change: Partial<Fact>): Edit {
+  return {
+    name: `${describeChange(change)} of fact ${quoted(id)}`,
+    apply: (p) => ({ ...p, facts: p.facts.map((f) => (f.id === id ? trimmed({ ...f, ...change }) : f)) }),
+  };
+}
+
+export function changeEntrance(project: Project, id: string, change: Partial<Entrance>): Edit {
+  return {
+    name: `${describeChange(change)} of way in ${quoted(nameOf(project, id))}`,
+    apply: (p) => ({ ...p, entrances: p.entrances.map((e) => (e.id === id ? trimmed({ ...e, ...change }) : e)) }),
+  };
+}
+
+export function changeProject(change: Partial<Pick<Project, "name" | "about" | "root">>): Edit {
+  return { name: `${describeChange(change)} of the project`, apply: (p) => trimmed({ ...p, ...change }) };
+}
+
+function describeChange(change: object): string {
+  const keys = Object.keys(change);
+  return keys.includes("name") || keys.includes("label") ? "Rename" : `Change ${keys.join(", ")}`;
+}
+
+/** Without the keys whose value is undefined: optional keys left out are not written. */
+function trimmed<T extends object>(value: T): T {
+  return Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined)) as T;
+}

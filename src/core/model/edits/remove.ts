@@ -1,0 +1,82 @@
+import { elementIdOf, lookup, nameOf, targetOf, treeOf } from "../lookup.ts";
+import type { Leg, Project } from "../schema.ts";
+import { type Edit, quoted } from "./edit.ts";
+
+/** What goes when something is deleted, by id. */
+export interface Losses {
+  places: string[];
+  legs: string[];
+  entrances: string[];
+}
+
+/** What else goes with places: their trees, the legs from and to them, and the entrances that lead to them. */
+export function lossesOf(project: Project, placeIds: string[]): Losses {
+  const places = [...new Set(placeIds.flatMap((id) => treeOf(project, id)))].filter((id) => lookup(project).places.has(id));
+  const gone = new Set(places);
+  return {
+    places,
+    legs: project.legs.filter((leg) => gone.has(leg.from) || gone.has(targetOf(leg) ?? "")).map((leg) => leg.id),
+    entrances: project.entrances.filter((e) => gone.has(e.to)).map((e) => e.id),
+  };
+}
+
+/** Removes places with all that {@link lossesOf} names; starts and Up targets are re-pointed. */
+export function removePlaces(project: Project, placeIds: string[]): Edit {
+  const losses = lossesOf(project, placeIds);
+  const gone = new Set(losses.places);
+  const legs = new Set(losses.legs);
+  const entrances = new Set(losses.entrances);
+  const first = placeIds[0] ?? "";
+  return {
+    name: placeIds.length === 1 ? `Delete ${quoted(nameOf(project, first))}` : `Delete ${placeIds.length} places`,
+    apply: (p) => ({
+      ...p,
+      screens: p.screens.filter((s) => !gone.has(s.id)).map((s) => (gone.has(s.up) ? { ...s, up: "auto" } : s)),
+      containers: p.containers.filter((c) => !gone.has(c.id)).map((c) => withoutMembers(c, gone)),
+      legs: p.legs.filter((leg) => !legs.has(leg.id)),
+      entrances: p.entrances.filter((e) => !entrances.has(e.id)).map((e) => (e.otherwise && gone.has(e.otherwise) ? { ...e, otherwise: undefined } : e)),
+    }),
+  };
+}
+
+function withoutMembers<C extends Project["containers"][number]>(container: C, gone: Set<string>): C {
+  if (!container.members.some((id) => gone.has(id)) && !gone.has(container.start)) return container;
+  const members = container.members.filter((id) => !gone.has(id));
+  return { ...container, members, start: gone.has(container.start) ? (members[0] ?? container.start) : container.start };
+}
+
+export function removeLegs(project: Project, ids: string[]): Edit {
+  const gone = new Set(ids);
+  const only = ids.length === 1 ? project.legs.find((leg) => leg.id === ids[0]) : undefined;
+  return {
+    name: only ? `Delete leg ${legName(project, only)}` : `Delete ${ids.length} legs`,
+    apply: (p) => ({ ...p, legs: p.legs.filter((leg) => !gone.has(leg.id)) }),
+  };
+}
+
+/** Removes an element with the legs that start at it. */
+export function removeElement(project: Project, placeId: string, elementId: string): Edit {
+  const place = lookup(project).places.get(placeId);
+  const elements = (place?.kind === "screen" ? place.screen.elements : place?.container.elements) ?? [];
+  const label = elements.find((e) => e.id === elementId)?.label ?? elementId;
+  const without = <T extends { id: string }>(list: T[]) => list.filter((e) => e.id !== elementId);
+  return {
+    name: `Delete ${quoted(label)} from ${quoted(nameOf(project, placeId))}`,
+    apply: (p) => ({
+      ...p,
+      screens: p.screens.map((s) => (s.id === placeId ? { ...s, elements: without(s.elements) } : s)),
+      containers: p.containers.map((c) => (c.id === placeId && c.elements ? { ...c, elements: without(c.elements) } : c)),
+      legs: p.legs.filter((leg) => leg.from !== placeId || elementIdOf(leg) !== elementId),
+    }),
+  };
+}
+
+export function removeEntrance(project: Project, id: string): Edit {
+  return { name: `Delete way in ${quoted(nameOf(project, id))}`, apply: (p) => ({ ...p, entrances: p.entrances.filter((e) => e.id !== id) }) };
+}
+
+/** A leg in a few words, for names of edits: `"Hives" to "Hive"`. */
+export function legName(project: Project, leg: Leg): string {
+  const to = targetOf(leg);
+  return to === undefined ? `from ${quoted(nameOf(project, leg.from))}` : `${quoted(nameOf(project, leg.from))} to ${quoted(nameOf(project, to))}`;
+}

@@ -1,0 +1,63 @@
+import { type Compiled, compile, type Scope } from "./expression.ts";
+import { lookup } from "./lookup.ts";
+import type { Entrance, Leg, Project } from "./schema.ts";
+import { compileCondition, entranceScope, legScope, placeScope } from "./scope.ts";
+import { templateParts } from "./template.ts";
+
+/** One expression of a document with where it stands and what came of compiling it. */
+export interface Located {
+  source: string;
+  compiled: Compiled;
+  role: "when" | "pass" | "set" | "shown" | "enabled" | "template";
+  /** The parameter or fact it is a value for. */
+  name?: string;
+}
+
+/** All expressions of a leg. */
+export function legExpressions(project: Project, leg: Leg): Located[] {
+  const scope = legScope(project, leg);
+  const pass = leg.move && "pass" in leg.move ? leg.move.pass : undefined;
+  return [
+    ...(leg.when === undefined ? [] : [{ source: leg.when, compiled: compileCondition(leg.when, scope), role: "when" as const }]),
+    ...values(pass, "pass", scope),
+    ...values(leg.set, "set", scope),
+  ];
+}
+
+export function entranceExpressions(project: Project, entrance: Entrance): Located[] {
+  const scope = entranceScope(project, entrance);
+  const when = entrance.when;
+  return [
+    ...(when === undefined ? [] : [{ source: when, compiled: compileCondition(when, scope), role: "when" as const }]),
+    ...values(entrance.pass, "pass", scope),
+  ];
+}
+
+function values(record: Record<string, string> | undefined, role: "pass" | "set", scope: Scope): Located[] {
+  return Object.entries(record ?? {}).map(([name, source]) => ({ source, compiled: compile(source, scope), role, name }));
+}
+
+/** The expressions of a place itself: its elements' conditions and texts and, of a screen, its title. */
+export function placeExpressions(project: Project, placeId: string): Array<Located & { element?: string }> {
+  const place = lookup(project).places.get(placeId);
+  if (!place) return [];
+  const scope = placeScope(project, placeId);
+  const elements = (place.kind === "screen" ? place.screen.elements : place.container.elements) ?? [];
+  const title = place.kind === "screen" ? place.screen.title : undefined;
+  const template = (text: string | undefined, within: Scope) =>
+    templateParts(text ?? "").flatMap((part) =>
+      "hole" in part ? [{ source: part.hole, compiled: compile(part.hole, within), role: "template" as const }] : [],
+    );
+  return [
+    ...template(title, scope),
+    ...elements.flatMap((e) => {
+      const row = e.of === undefined ? undefined : scope.records[e.of];
+      const rows: Scope = row ? { ...scope, names: { ...scope.names, item: { type: `record:${e.of}`, fields: row } } } : scope;
+      return [
+        ...(e.shown === undefined ? [] : [{ source: e.shown, compiled: compileCondition(e.shown, scope), role: "shown" as const, element: e.id }]),
+        ...(e.enabled === undefined ? [] : [{ source: e.enabled, compiled: compileCondition(e.enabled, scope), role: "enabled" as const, element: e.id }]),
+        ...template(e.text, rows).map((located) => ({ ...located, element: e.id })),
+      ];
+    }),
+  ];
+}

@@ -1,0 +1,136 @@
+import type { Container, Drawer, Element, Entrance, Fact, Leg, Modal, Project, RecordType, Screen, Stack, Tabs } from "./schema.ts";
+
+export type Place = { kind: "screen"; id: string; screen: Screen } | { kind: "container"; id: string; container: Container };
+
+/** Everything that is looked up by id in one project; made once for each project object. */
+export interface Lookup {
+  places: Map<string, Place>;
+  screens: Map<string, Screen>;
+  containers: Map<string, Container>;
+  /** The container that lists the place as a member; the first in document order where there are two. */
+  owners: Map<string, Container>;
+  facts: Map<string, Fact>;
+  types: Map<string, RecordType>;
+  legs: Map<string, Leg>;
+  entrances: Map<string, Entrance>;
+  /** Legs by the place that they start from, in document order. */
+  legsFrom: Map<string, Leg[]>;
+}
+
+const cache = new WeakMap<Project, Lookup>();
+
+/** The lookup tables of a project. A project is never changed in place, so they are kept with it. */
+export function lookup(project: Project): Lookup {
+  const known = cache.get(project);
+  if (known) return known;
+  const made = makeLookup(project);
+  cache.set(project, made);
+  return made;
+}
+
+function makeLookup(project: Project): Lookup {
+  const places = new Map<string, Place>();
+  for (const container of project.containers) places.set(container.id, { kind: "container", id: container.id, container });
+  for (const screen of project.screens) places.set(screen.id, { kind: "screen", id: screen.id, screen });
+  const owners = new Map<string, Container>();
+  for (const container of project.containers) for (const member of container.members) if (!owners.has(member)) owners.set(member, container);
+  const legsFrom = new Map<string, Leg[]>();
+  for (const leg of project.legs) {
+    const list = legsFrom.get(leg.from);
+    if (list) list.push(leg);
+    else legsFrom.set(leg.from, [leg]);
+  }
+  return {
+    places,
+    screens: byId(project.screens),
+    containers: byId(project.containers),
+    owners,
+    facts: byId(project.facts),
+    types: byId(project.types),
+    legs: byId(project.legs),
+    entrances: byId(project.entrances),
+    legsFrom,
+  };
+}
+
+function byId<T extends { id: string }>(list: T[]): Map<string, T> {
+  return new Map(list.map((entry) => [entry.id, entry]));
+}
+
+export function containerOf<K extends Container["kind"]>(project: Project, id: string, kind: K): Extract<Container, { kind: K }> | undefined {
+  const container = lookup(project).containers.get(id);
+  return container?.kind === kind ? (container as Extract<Container, { kind: K }>) : undefined;
+}
+
+export const stackOf = (project: Project, id: string): Stack | undefined => containerOf(project, id, "stack");
+export const tabsOf = (project: Project, id: string): Tabs | undefined => containerOf(project, id, "tabs");
+export const drawerOf = (project: Project, id: string): Drawer | undefined => containerOf(project, id, "drawer");
+export const modalOf = (project: Project, id: string): Modal | undefined => containerOf(project, id, "modal");
+
+/** The containers around a place by ownership, innermost first. Stops where ownership runs in a circle. */
+export function ownersAround(project: Project, placeId: string): Container[] {
+  const { owners } = lookup(project);
+  const out: Container[] = [];
+  const seen = new Set<string>([placeId]);
+  for (let owner = owners.get(placeId); owner && !seen.has(owner.id); owner = owners.get(owner.id)) {
+    seen.add(owner.id);
+    out.push(owner);
+  }
+  return out;
+}
+
+/** All places in a container's tree, itself first; members and start alike, each once. */
+export function treeOf(project: Project, placeId: string): string[] {
+  const { containers } = lookup(project);
+  const seen = new Set<string>();
+  const visit = (id: string) => {
+    if (seen.has(id)) return;
+    seen.add(id);
+    const container = containers.get(id);
+    if (!container) return;
+    for (const member of container.members) visit(member);
+    visit(container.start);
+  };
+  visit(placeId);
+  return [...seen];
+}
+
+/** The screen that a place shows first when it is made, or undefined where the starts lead to none. */
+export function firstScreen(project: Project, placeId: string): Screen | undefined {
+  const { places } = lookup(project);
+  const seen = new Set<string>();
+  let id = placeId;
+  while (!seen.has(id)) {
+    seen.add(id);
+    const place = places.get(id);
+    if (!place) return undefined;
+    if (place.kind === "screen") return place.screen;
+    id = place.container.start;
+  }
+  return undefined;
+}
+
+/** The display name of a place, fact, leg or entrance; the id where it has none. */
+export function nameOf(project: Project, id: string): string {
+  const { places, entrances } = lookup(project);
+  const place = places.get(id);
+  if (place) return (place.kind === "screen" ? place.screen.name : place.container.name) || id;
+  return entrances.get(id)?.name || id;
+}
+
+/** An element of a place, or undefined. */
+export function elementOf(project: Project, placeId: string, elementId: string): Element | undefined {
+  const place = lookup(project).places.get(placeId);
+  const elements = place?.kind === "screen" ? place.screen.elements : place?.container.elements;
+  return elements?.find((e) => e.id === elementId);
+}
+
+/** The element that a leg's trigger names, or undefined for triggers without one. */
+export function elementIdOf(leg: Leg): string | undefined {
+  return "element" in leg.on ? leg.on.element : undefined;
+}
+
+/** The place that a leg's move names, if its move has a target. */
+export function targetOf(leg: Leg): string | undefined {
+  return leg.move && "to" in leg.move ? leg.move.to : undefined;
+}

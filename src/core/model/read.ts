@@ -1,0 +1,128 @@
+import type { z } from "zod";
+import { identityProblems, type Problem } from "./identity.ts";
+import { FORMAT, type Project, ProjectSchema } from "./schema.ts";
+
+export type { Problem } from "./identity.ts";
+export type ReadResult = { ok: true; project: Project } | { ok: false; problems: Problem[] };
+
+/** Largest document that is read, in bytes of UTF-8 (20 MiB). */
+export const SIZE_LIMIT = 20 * 1024 * 1024;
+
+/**
+ * Reads the text of a project document.
+ * Gives the project, its keys in canonical order, or every problem found, each
+ * with the path, what stands there and what is expected. Never throws.
+ */
+export function readProject(text: string): ReadResult {
+  if (text.length > SIZE_LIMIT) return fail("", `a file of ${text.length} characters`, `at most ${SIZE_LIMIT} (20 MiB)`);
+  let data: unknown;
+  try {
+    data = JSON.parse(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text);
+  } catch (error) {
+    return fail("", `text that is not JSON: ${syntaxPlace(text, String((error as Error).message))}`, "a project document in JSON");
+  }
+  return readProjectData(data);
+}
+
+/** As {@link readProject}, for a value that has already been parsed from JSON. */
+export function readProjectData(data: unknown): ReadResult {
+  if (typeof data !== "object" || data === null || Array.isArray(data)) return fail("", inWords(data), `an object with "format": "${FORMAT}"`);
+  const format = (data as Record<string, unknown>).format;
+  const newer = typeof format === "string" ? /^etape\/(\d+)$/.exec(format) : null;
+  if (newer && Number(newer[1]) > 1)
+    return fail("format", JSON.stringify(format), `"${FORMAT}": this document was written by a newer Etape; update this one to open it`);
+  const parsed = ProjectSchema.safeParse(data);
+  const shape = parsed.success ? [] : parsed.error.issues.flatMap((issue) => problemsOf(issue, data));
+  const problems = [...shape, ...identityProblems(data)];
+  if (parsed.success && problems.length === 0) return { ok: true, project: parsed.data };
+  return { ok: false, problems: withoutRepeats(problems) };
+}
+
+/** One line for a problem: where, what was found, what is expected. */
+export function problemLine(problem: Problem): string {
+  return `${problem.path || "document"}: found ${problem.found}; expected ${problem.expected}`;
+}
+
+function fail(path: string, found: string, expected: string): ReadResult {
+  return { ok: false, problems: [{ path, found, expected }] };
+}
+
+type Issue = z.core.$ZodIssue;
+
+/** The problems that one schema issue stands for. */
+export function problemsOf(issue: Issue, data: unknown): Problem[] {
+  const path = pathText(issue.path);
+  if (issue.code === "unrecognized_keys")
+    return issue.keys.map((key) => ({ path: pathText([...issue.path, key]), found: `the unknown key ${JSON.stringify(key)}`, expected: "no such key" }));
+  if (issue.code === "invalid_key")
+    return issue.issues.map(() => ({ path, found: `the key ${JSON.stringify(issue.path.at(-1))}`, expected: "a key that is an id" }));
+  return [{ path, found: inWords(valueAt(data, issue.path)), expected: expectation(issue) }];
+}
+
+function expectation(issue: Issue): string {
+  switch (issue.code) {
+    case "invalid_type":
+      return issue.expected === "record" ? "an object" : `${/^[aeiou]/.test(issue.expected) ? "an" : "a"} ${issue.expected}`;
+    case "invalid_value":
+      return oneOf(issue.values.map((v) => JSON.stringify(v)));
+    case "invalid_format":
+      return issue.format === "regex" ? `an id or name matching ${issue.pattern}` : `text in the format ${issue.format}`;
+    case "too_small":
+      return `at least ${issue.minimum}`;
+    case "too_big":
+      return `at most ${issue.maximum}`;
+    case "invalid_union":
+      return discriminants(issue) ?? "a value of one of the forms that may stand here";
+    default:
+      return issue.message;
+  }
+}
+
+function discriminants(issue: Issue & { code: "invalid_union" }): string | undefined {
+  const options = "options" in issue && Array.isArray(issue.options) ? issue.options : [];
+  return options.length > 0 ? oneOf(options.map((o) => JSON.stringify(o))) : undefined;
+}
+
+function oneOf(options: string[]): string {
+  return options.length === 1 ? `${options[0]}` : `one of ${options.join(", ")}`;
+}
+
+function inWords(value: unknown): string {
+  if (value === undefined) return "nothing";
+  if (value === null) return "null";
+  if (Array.isArray(value)) return `a list of ${value.length}`;
+  if (typeof value === "object") return "an object";
+  const shown = JSON.stringify(value) ?? String(value);
+  return shown.length > 80 ? `${shown.slice(0, 77)}… (${shown.length} characters)` : shown;
+}
+
+function valueAt(data: unknown, path: readonly PropertyKey[]): unknown {
+  let value = data;
+  for (const key of path) {
+    if (typeof value !== "object" || value === null) return undefined;
+    value = (value as Record<PropertyKey, unknown>)[key];
+  }
+  return value;
+}
+
+function pathText(path: readonly PropertyKey[]): string {
+  let out = "";
+  for (const key of path) out += typeof key === "number" ? `[${key}]` : out === "" ? String(key) : `.${String(key)}`;
+  return out;
+}
+
+function withoutRepeats(problems: Problem[]): Problem[] {
+  const seen = new Set<string>();
+  return problems.filter((p) => {
+    const line = problemLine(p);
+    return !seen.has(line) && seen.add(line);
+  });
+}
+
+/** Turns the parser's "position N" into line and column, where it names one. */
+function syntaxPlace(text: string, message: string): string {
+  const at = /position (\d+)/.exec(message);
+  if (!at || /line \d+/.test(message)) return message;
+  const before = text.slice(0, Number(at[1])).split("\n");
+  return `${message} (line ${before.length}, column ${(before.at(-1)?.length ?? 0) + 1})`;
+}
