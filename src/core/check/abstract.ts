@@ -8,28 +8,29 @@
  */
 
 import { type CompiledElement, type CompiledLeg, type CompiledProject, type Condition, compiled, register } from "../engine/compiled.ts";
-import type { Refusal, State } from "../engine/state.ts";
+import type { Node, Refusal, State } from "../engine/state.ts";
 import { type ASTNode, sameValue, type Values } from "../model/expression.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Json, Project } from "../model/schema.ts";
+import { isHidden } from "./lanes.ts";
 
 /** Questions answered while one event ran: what was asked and which answer was taken. */
 export interface Choice {
   question: string;
-  answer: Json;
+  answer: unknown;
 }
 
 /** Answers questions by a script, and goes through all scripts. */
 export class Chooser {
   private script: number[] = [];
-  private taken: Array<{ question: string; options: readonly Json[]; pick: number }> = [];
-  private answers = new Map<string, Json>();
+  private taken: Array<{ question: string; options: readonly unknown[]; pick: number }> = [];
+  private answers = new Map<string, unknown>();
 
-  choose(question: string, options: readonly Json[]): Json {
+  choose<T>(question: string, options: readonly T[]): T {
     const known = this.answers.get(question);
-    if (known !== undefined) return known;
+    if (known !== undefined) return known as T;
     const pick = this.script[this.taken.length] ?? 0;
-    const answer = options[pick] as Json;
+    const answer = options[pick] as T;
     this.taken.push({ question, options, pick });
     this.answers.set(question, answer);
     return answer;
@@ -43,7 +44,7 @@ export class Chooser {
       this.taken = [];
       this.answers = new Map();
       const result = run();
-      out.push({ result, choices: this.taken.map(({ question, options, pick }) => ({ question, answer: options[pick] as Json })) });
+      out.push({ result, choices: this.taken.map(({ question, options, pick }) => ({ question, answer: options[pick] })) });
       const next = this.taken.findLastIndex(({ options, pick }) => pick + 1 < options.length);
       if (next < 0) break;
       this.script = this.taken.slice(0, next + 1).map(({ pick }, i) => (i === next ? pick + 1 : pick));
@@ -77,6 +78,8 @@ export interface AbstractProject {
   fired: string[];
   /** Second copies that legs put into a stack since it was emptied last. */
   copies: CopyMade[];
+  /** What lanes held when they were left, by lane. */
+  lanes: Map<string, Node[]>;
 }
 
 export function abstractProject(original: Project): AbstractProject {
@@ -86,7 +89,7 @@ export function abstractProject(original: Project): AbstractProject {
     screens: original.screens.map((screen) => (screen.params.length > 0 ? { ...screen, params: [] } : screen)),
   };
   const chooser = new Chooser();
-  const out: AbstractProject = { project, original, chooser, refusals: [], passed: [], fired: [], copies: [] };
+  const out: AbstractProject = { project, original, chooser, refusals: [], passed: [], fired: [], copies: [], lanes: new Map() };
   register(project, abstractCompiled(out, compiled(original)));
   return out;
 }
@@ -126,6 +129,7 @@ function abstractCompiled(abstract: AbstractProject, concrete: CompiledProject):
       const declared = lookup(abstract.original).screens.get(screenId);
       return declared === undefined || declared.params.length === 0 || abstract.chooser.choose(`same arguments on ${screenId}`, [true, false]) === true;
     },
+    reveal: (lane, node) => (isHidden(node) ? abstract.chooser.choose(`lane ${lane}`, abstract.lanes.get(lane) ?? [node]) : node),
     watch: {
       fired: (id) => abstract.fired.push(id),
       refused: (id, why) => abstract.refusals.push({ leg: id, why }),
@@ -200,7 +204,7 @@ function factValue(abstract: AbstractProject, id: string, values: Values): Known
   const facts = values.fact as Record<string, Json>;
   if (Object.hasOwn(facts, id)) return facts[id] as Json;
   const fact = lookup(abstract.original).facts.get(id);
-  return fact ? abstract.chooser.choose(`fact.${id}`, fact.type === "boolean" ? [true, false] : (fact.values ?? [])) : unknown;
+  return fact ? abstract.chooser.choose<Json>(`fact.${id}`, fact.type === "boolean" ? [true, false] : (fact.values ?? [])) : unknown;
 }
 
 function ask(abstract: AbstractProject, ast: ASTNode, values: Values, options: readonly Json[]): Json {

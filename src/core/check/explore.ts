@@ -8,12 +8,13 @@ import { arrive, step } from "../engine/step.ts";
 import { lookup } from "../model/lookup.ts";
 import type { NavEvent, Project, Width } from "../model/schema.ts";
 import type { AbstractProject, Choice, CopyMade, RefusedLeg } from "./abstract.ts";
+import { hiddenShown, hideLanes, revealed } from "./lanes.ts";
 
 /**
  * What a step is to a person: a way out that the screen shows, the system's Back, something
  * that happens by itself (an outside fact changes), or a new start or entrance.
  */
-export type Way = "out" | "back" | "itself" | "anew";
+export type Way = "out" | "back" | "itself" | "anew" | "reveal";
 
 /** One step of the search. `event` is undefined where outside facts change. */
 export interface Edge {
@@ -44,6 +45,10 @@ export interface Explored {
   /** Events from launch. */
   distance: number;
   edges: Edge[];
+  /** The hidden lane that shows here, of which it is not yet said what it holds. */
+  portal: { lane: string; branch: number } | undefined;
+  /** Hidden lanes that steps from here look into. */
+  looksInto: Set<string>;
 }
 
 export interface Exploration {
@@ -65,76 +70,137 @@ export interface Limits {
   states: number;
 }
 
-/** Breadth-first search over the abstract states that can be reached in one width. */
+/**
+ * Breadth-first search over the abstract states that can be reached in one width. Inactive
+ * lanes are hidden, so their contents are not multiplied with one another; a state whose
+ * lane was just chosen is a portal to all that the lane held when it was left.
+ */
 export function explore(abstract: AbstractProject, width: Width, limits: Limits, stop: () => boolean = () => false): Exploration {
-  const { project } = abstract;
-  const byKey = new Map<string, number>();
-  const nodes: Explored[] = [];
-  const out: Exploration = { abstract, width, nodes, launches: [], cut: false, complete: true };
-  const add = (state: State, from: Explored["from"]): number => {
+  return new Search(abstract, width, limits).run(stop);
+}
+
+class Search {
+  private readonly byKey = new Map<string, number>();
+  private readonly contents = new Set<string>();
+  private readonly anew = new Map<string, Edge[]>();
+  private readonly out: Exploration;
+  private queue: number[] = [];
+
+  constructor(
+    private readonly abstract: AbstractProject,
+    width: Width,
+    private readonly limits: Limits,
+  ) {
+    abstract.lanes.clear();
+    this.out = { abstract, width, nodes: [], launches: [], cut: false, complete: true };
+  }
+
+  run(stop: () => boolean): Exploration {
+    this.launch();
+    for (let at = 0; at < this.queue.length; at++) {
+      if (this.out.nodes.length > this.limits.states || stop()) {
+        this.out.complete = false;
+        break;
+      }
+      this.follow(this.queue[at] as number);
+    }
+    return this.out;
+  }
+
+  private launch() {
+    const { project } = this.abstract;
+    const start: State = { base: make(project, project.root), layers: [], facts: initialFacts(project), width: this.out.width };
+    for (const { result, choices } of this.abstract.chooser.each(() => watched(this.abstract, () => arrive(project, undefined, start)))) {
+      const settled = result.value;
+      const edge = { ...noEdge(), ...result.seen, choices };
+      if (settled === "loop") Object.assign(edge, { outcome: "refused", why: "redirect-loop" });
+      if (this.out.nodes.length === 0 || settled !== "loop") edge.to = this.add(settled === "loop" ? start : settled, undefined);
+      const node = this.out.nodes[edge.to];
+      if (node && !node.launched) node.launched = choices;
+      this.out.launches.push(edge);
+    }
+  }
+
+  /** Works out the steps from one state, or works them out again where a lane turned out to hold more. */
+  private follow(at: number) {
+    const node = this.out.nodes[at] as Explored;
+    node.edges = [];
+    if (node.portal) {
+      for (const content of this.abstract.lanes.get(node.portal.lane) ?? []) this.reveal(at, node.portal.branch, content);
+      return;
+    }
+    for (const { event, way } of events(this.abstract, node.state)) this.take(at, event, way);
+    const facts = JSON.stringify(relaunched(this.abstract.project, node.state).facts);
+    const known = this.anew.get(facts);
+    if (known) {
+      node.edges.push(...known);
+      return;
+    }
+    const before = node.edges.length;
+    for (const event of starts(this.abstract.project)) this.take(at, event, "anew");
+    this.anew.set(
+      facts,
+      node.edges.slice(before).filter((edge) => edge.outcome === "moved"),
+    );
+  }
+
+  private take(at: number, event: NavEvent | undefined, way: Way) {
+    const node = this.out.nodes[at] as Explored;
+    for (const { edge, state } of run(this.abstract, node.state, event, way)) {
+      for (const { question } of edge.choices) if (question.startsWith("lane ")) node.looksInto.add(question.slice(5));
+      edge.to = state === undefined ? at : this.add(state, { node: at, edge });
+      node.edges.push(edge);
+    }
+  }
+
+  private reveal(at: number, branch: number, content: Node) {
+    const node = this.out.nodes[at] as Explored;
+    const full = revealed(node.state, branch, content);
+    for (const { result, choices } of this.abstract.chooser.each(() => watched(this.abstract, () => arrive(this.abstract.project, full, full)))) {
+      const edge: Edge = { ...noEdge(), way: "reveal", choices, ...result.seen };
+      edge.to = this.add(result.value === "loop" ? full : result.value, { node: at, edge });
+      node.edges.push(edge);
+    }
+  }
+
+  private add(full: State, from: Explored["from"]): number {
+    const { project } = this.abstract;
+    const state = hideLanes(full, (lane, content) => this.left(lane, content));
     const key = stateKey(project, state);
-    const known = byKey.get(key);
+    const known = this.byKey.get(key);
     if (known !== undefined) return known;
-    if (tooDeep(state, limits.depth)) {
-      out.cut = true;
+    if (tooDeep(state, this.limits.depth)) {
+      this.out.cut = true;
       return -1;
     }
-    byKey.set(key, nodes.length);
+    const { nodes } = this.out;
+    const distance = from ? (nodes[from.node]?.distance ?? 0) + (from.edge.way === "reveal" ? 0 : 1) : 0;
+    this.byKey.set(key, nodes.length);
+    this.queue.push(nodes.length);
     nodes.push({
       state,
       key,
       line: stateLine(project, state),
       screen: currentScreen(state).at,
       from,
-      distance: from ? (nodes[from.node]?.distance ?? 0) + 1 : 0,
+      distance,
       edges: [],
+      portal: hiddenShown(state),
+      looksInto: new Set(),
     });
     return nodes.length - 1;
-  };
-  const start: State = { base: make(project, project.root), layers: [], facts: initialFacts(project), width };
-  for (const { result, choices } of abstract.chooser.each(() => watched(abstract, () => arrive(project, undefined, start)))) {
-    const settled = result.value;
-    const edge = { ...noEdge(), ...result.seen, choices };
-    if (settled === "loop") Object.assign(edge, { outcome: "refused", why: "redirect-loop" });
-    if (nodes.length === 0 || settled !== "loop") edge.to = add(settled === "loop" ? start : settled, undefined);
-    const node = nodes[edge.to];
-    if (node && !node.launched) node.launched = choices;
-    out.launches.push(edge);
   }
-  const anew = new Map<string, Edge[]>();
-  for (let at = 0; at < nodes.length; at++) {
-    if (nodes.length > limits.states || stop()) {
-      out.complete = false;
-      break;
-    }
-    const node = nodes[at] as Explored;
-    const connect = (edges: Edge[], results: Array<State | undefined>) => {
-      edges.forEach((edge, i) => {
-        const state = results[i];
-        edge.to = state === undefined ? at : add(state, { node: at, edge });
-        node.edges.push(edge);
-      });
-    };
-    for (const { event, way } of events(abstract, node.state)) {
-      const { edges, results } = run(abstract, node.state, event, way);
-      connect(edges, results);
-    }
-    const facts = JSON.stringify(relaunched(project, node.state).facts);
-    const known = anew.get(facts);
-    if (known) node.edges.push(...known);
-    else {
-      const before = node.edges.length;
-      for (const event of starts(project)) {
-        const { edges, results } = run(abstract, node.state, event, "anew");
-        connect(edges, results);
-      }
-      anew.set(
-        facts,
-        node.edges.slice(before).filter((edge) => edge.outcome === "moved"),
-      );
-    }
+
+  /** Notes what a lane held when it was left, and sees to the states that show or look into that lane once more. */
+  private left(lane: string, content: Node) {
+    const key = `${lane} ${JSON.stringify(content)}`;
+    if (this.contents.has(key)) return;
+    this.contents.add(key);
+    this.abstract.lanes.set(lane, [...(this.abstract.lanes.get(lane) ?? []), content]);
+    this.out.nodes.forEach((node, i) => {
+      if (node.portal?.lane === lane || node.looksInto.has(lane)) this.queue.push(i);
+    });
   }
-  return out;
 }
 
 function noEdge(): Edge {
@@ -151,22 +217,21 @@ function watched<T>(abstract: AbstractProject, run: () => T): { value: T; seen: 
   return { value, seen: { fired: abstract.fired, refusals: abstract.refusals, copies: abstract.copies, passed } };
 }
 
-/** All results of one event, for every way in which the unknown may turn out. */
-function run(abstract: AbstractProject, state: State, event: NavEvent | undefined, way: Way): { edges: Edge[]; results: Array<State | undefined> } {
-  const edges: Edge[] = [];
-  const results: Array<State | undefined> = [];
-  for (const { result, choices } of abstract.chooser.each(() => watched(abstract, () => result1(abstract, state, event)))) {
-    const stepped = result.value;
-    if (stepped.outcome === "ignored" && result.seen.refusals.length === 0) continue;
-    const why = stepped.outcome === "refused" ? { why: stepped.why } : {};
-    edges.push({ event, way, choices, to: -1, outcome: stepped.outcome, ...why, ...result.seen });
-    results.push(stepped.outcome === "moved" ? stepped.state : undefined);
-  }
-  return { edges, results };
+/** All results of one event, for every way in which the unknown may turn out; `state` where it moved. */
+function run(abstract: AbstractProject, from: State, event: NavEvent | undefined, way: Way): Array<{ edge: Edge; state: State | undefined }> {
+  return abstract.chooser
+    .each(() => watched(abstract, () => outcomeOf(abstract, from, event)))
+    .flatMap(({ result, choices }) => {
+      const stepped = result.value;
+      if (stepped.outcome === "ignored" && result.seen.refusals.length === 0) return [];
+      const why = stepped.outcome === "refused" ? { why: stepped.why } : {};
+      const edge: Edge = { event, way, choices, to: -1, outcome: stepped.outcome, ...why, ...result.seen };
+      return [{ edge, state: stepped.outcome === "moved" ? stepped.state : undefined }];
+    });
 }
 
 /** One event, or a change of outside facts, which lets arrive legs fire. */
-function result1({ project }: AbstractProject, state: State, event: NavEvent | undefined): StepResult {
+function outcomeOf({ project }: AbstractProject, state: State, event: NavEvent | undefined): StepResult {
   if (event) return step(project, state, event);
   const settled = arrive(project, state, state);
   if (settled === "loop") return { state, outcome: "refused", why: "redirect-loop" };

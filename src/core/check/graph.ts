@@ -14,6 +14,7 @@ export interface Candidate {
 export interface Graph {
   project: Project;
   exploration: Exploration;
+  /** All states of the search, portals among them. */
   nodes: Explored[];
   hubs: ReadonlySet<string>;
   /** States in which an open modal can never be got rid of; by state the modals. */
@@ -39,12 +40,14 @@ export function graphOf(exploration: Exploration): Graph {
 
 /** Steps that move the user: ways out, what happens by itself and, where asked, Back. */
 export function moves(node: Explored, back: boolean): Edge[] {
-  return node.edges.filter((edge) => edge.outcome === "moved" && (edge.way === "out" || edge.way === "itself" || (back && edge.way === "back")));
+  return node.edges.filter(
+    (edge) => edge.outcome === "moved" && (edge.way === "out" || edge.way === "itself" || edge.way === "reveal" || (back && edge.way === "back")),
+  );
 }
 
 /** The states from which some goal can be reached by ways out, what happens by itself, and Back. */
 export function canReach(nodes: readonly Explored[], isGoal: (node: Explored, index: number) => boolean): Set<number> {
-  return backwards(nodes, true, new Set(nodes.flatMap((node, i) => (isGoal(node, i) ? [i] : []))), () => true);
+  return backwards(nodes, true, new Set(nodes.flatMap((node, i) => (!node.portal && isGoal(node, i) ? [i] : []))), () => true);
 }
 
 function leaving(nodes: readonly Explored[], back: boolean): Set<number> {
@@ -55,8 +58,10 @@ function leaving(nodes: readonly Explored[], back: boolean): Set<number> {
   return backwards(nodes, back, first, (from, to) => from.line === to.line);
 }
 
+/** A portal belongs to what is found only when all that its lane may hold does: which it is, is not the user's choice. */
 function backwards(nodes: readonly Explored[], back: boolean, found: Set<number>, follows: (from: Explored, to: Explored) => boolean): Set<number> {
   const into = new Map<number, number[]>();
+  const open = nodes.map((node) => new Set(node.portal ? node.edges.map((edge) => edge.to) : []));
   nodes.forEach((node, i) => {
     for (const edge of moves(node, back)) {
       const to = nodes[edge.to];
@@ -68,11 +73,12 @@ function backwards(nodes: readonly Explored[], back: boolean, found: Set<number>
   });
   const queue = [...found];
   for (let at = queue.pop(); at !== undefined; at = queue.pop())
-    for (const from of into.get(at) ?? [])
-      if (!found.has(from)) {
-        found.add(from);
-        queue.push(from);
-      }
+    for (const from of into.get(at) ?? []) {
+      open[from]?.delete(at);
+      if (found.has(from) || (nodes[from]?.portal && (open[from]?.size ?? 0) > 0)) continue;
+      found.add(from);
+      queue.push(from);
+    }
   return found;
 }
 
@@ -83,7 +89,7 @@ function stuckStates({ nodes }: Exploration): Map<number, string[]> {
     const open = (node: Explored) => node.state.layers.some((layer) => layer.at === modal);
     const free = canReach(nodes, (node) => !open(node));
     nodes.forEach((node, i) => {
-      if (open(node) && !free.has(i)) out.set(i, [...(out.get(i) ?? []), modal]);
+      if (!node.portal && open(node) && !free.has(i)) out.set(i, [...(out.get(i) ?? []), modal]);
     });
   }
   return out;

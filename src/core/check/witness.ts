@@ -8,6 +8,7 @@ import { elementIdOf, lookup } from "../model/lookup.ts";
 import type { Element, Json, NavEvent, Project } from "../model/schema.ts";
 import type { Choice, CopyMade } from "./abstract.ts";
 import { type Edge, type Exploration, type Explored, stateKey } from "./explore.ts";
+import { hideLanes } from "./lanes.ts";
 
 /** Concrete states that are followed side by side. */
 const BEAM = 24;
@@ -42,7 +43,9 @@ export function witness(exploration: Exploration, node: number, last?: Edge, sho
   const { root, edges } = pathTo(exploration, node);
   let beam = startingPoints(project.project, exploration, root);
   for (const edge of edges) {
-    beam = follow(project, beam, edge, (state) => keyOf(exploration, state) === exploration.nodes[edge.to]?.key);
+    const to = exploration.nodes[edge.to];
+    if (edge.way === "reveal") beam = beam.filter(({ state }) => keyOf(exploration, state) === to?.key);
+    else beam = follow(project, beam, edge, (state) => to?.portal !== undefined || keyOf(exploration, state) === to?.key);
     if (beam.length === 0) return undefined;
   }
   if (!last) return beam[0]?.walk;
@@ -132,7 +135,7 @@ function concreteEvents(project: Project, state: State, edge: Edge): NavEvent[][
 function factEvents(state: State, choices: readonly Choice[]): NavEvent[] {
   return choices.flatMap(({ question, answer }): NavEvent[] => {
     const id = /^fact\.(\w+)$/.exec(question)?.[1];
-    return id !== undefined && state.facts[id] !== answer ? [{ do: "fact", fact: id, value: answer }] : [];
+    return id !== undefined && state.facts[id] !== answer ? [{ do: "fact", fact: id, value: answer as Json }] : [];
   });
 }
 
@@ -176,5 +179,5 @@ function elementsOf(project: Project, placeId: string): Element[] {
 /** The key under which the search knows a concrete state: without arguments and outside facts. */
 function keyOf({ abstract }: Exploration, state: State): string {
   const app = Object.fromEntries(Object.entries(state.facts).filter(([id]) => lookup(abstract.project).facts.has(id)));
-  return stateKey(abstract.project, { ...state, facts: app });
+  return stateKey(abstract.project, hideLanes({ ...state, facts: app }));
 }

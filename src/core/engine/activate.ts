@@ -1,5 +1,6 @@
 import { lookup, treeOf } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
+import { compiled } from "./compiled.ts";
 import { switchLane } from "./lanes.ts";
 import { lanesInOrder } from "./line.ts";
 import { make } from "./make.ts";
@@ -40,7 +41,8 @@ function bringUp(project: Project, node: Node, id: string, around: readonly stri
     return undefined;
   }
   for (const lane of laneOrder(project, node)) {
-    const content = node.lanes[lane] ?? (mayHold(project, lane, id) ? make(project, lane) : undefined);
+    const kept = node.lanes[lane];
+    const content = kept ? (compiled(project).reveal?.(lane, kept) ?? kept) : mayHold(project, lane, id) ? make(project, lane) : undefined;
     const found = content && bringUp(project, content, id, within);
     if (found) return switchLane(project, node, lane, found);
   }

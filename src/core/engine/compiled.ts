@@ -3,7 +3,7 @@ import { elementIdOf, elementOf, lookup, targetOf } from "../model/lookup.ts";
 import type { Element, Entrance, Leg, Project } from "../model/schema.ts";
 import { compileCondition, entranceScope, legScope, placeScope } from "../model/scope.ts";
 import { parametersOf } from "./make.ts";
-import type { Args, Refusal, State } from "./state.ts";
+import type { Args, Node, Refusal, State } from "./state.ts";
 
 /** A condition ready to run, with its tree for those who know only some of its values. */
 export interface Condition {
@@ -41,6 +41,8 @@ export interface CompiledProject {
   hasDepart: boolean;
   /** Whether two made screens have equal arguments; the checker, which knows none, exchanges it. */
   sameArguments: (screenId: string, a: Args, b: Args) => boolean;
+  /** What a hidden lane holds, for searches that look into it; the checker, which hides lanes, fills it in. */
+  reveal?: (lane: string, node: Node) => Node;
   /** Told of what happens inside events; the checker listens. */
   watch?: Watch;
 }

@@ -14,7 +14,8 @@ export function silent({ project, exploration, nodes, name }: Graph): Candidate[
   const table = compiled(abstract.project);
   const original = lookup(project);
   const found = new Map<string, Candidate>();
-  nodes.forEach(({ state, screen }, node) => {
+  nodes.forEach(({ state, screen, portal }, node) => {
+    if (portal) return;
     const path = visiblePath(branchNode(state, topBranch(state)));
     if (openDrawers(path).length > 0) return;
     for (const element of original.screens.get(screen)?.elements ?? []) {
@@ -45,7 +46,8 @@ export function silent({ project, exploration, nodes, name }: Graph): Candidate[
 /** Screens whose bar shows an Up or a menu that does nothing. */
 export function idleLead({ exploration, nodes, name }: Graph): Candidate[] {
   const found = new Map<string, Candidate>();
-  nodes.forEach(({ state, screen }, node) => {
+  nodes.forEach(({ state, screen, portal }, node) => {
+    if (portal) return;
     if (found.has(screen) || leadOf(exploration.abstract.project, state, topBranch(state)) !== "idle") return;
     found.set(screen, { subjects: [screen], message: `The bar of ${name(screen)} shows a control that does nothing in some states.`, at: { node } });
   });

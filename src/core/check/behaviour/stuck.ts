@@ -4,14 +4,16 @@ import { type Candidate, canReach, type Graph, moves } from "../graph.ts";
 /** Screens with a state that nothing leads on from, Back included; states of stuck modals aside. */
 export function deadEnd(graph: Graph): Candidate[] {
   const { nodes, leaves, stuck, name } = graph;
-  const where = nodes.flatMap((_, i) => (leaves.withBack.has(i) || stuck.has(i) ? [] : [i]));
+  const where = nodes.flatMap((node, i) => (node.portal || leaves.withBack.has(i) || stuck.has(i) ? [] : [i]));
   return byScreen(graph, where, (screen) => `Nobody gets out of ${name(screen)}: nothing on it leads anywhere, and neither does Back.`);
 }
 
 /** Screens, no hubs, with a state that only the system's Back leads on from. */
 export function backOnly(graph: Graph): Candidate[] {
   const { nodes, leaves, stuck, name, hubs } = graph;
-  const where = nodes.flatMap((node, i) => (leaves.withBack.has(i) && !leaves.withoutBack.has(i) && !stuck.has(i) && !hubs.has(node.screen) ? [i] : []));
+  const where = nodes.flatMap((node, i) =>
+    !node.portal && leaves.withBack.has(i) && !leaves.withoutBack.has(i) && !stuck.has(i) && !hubs.has(node.screen) ? [i] : [],
+  );
   return byScreen(graph, where, (screen) => `Only the system's Back leads out of ${name(screen)}: where a device shows no Back, people are stuck on it.`);
 }
 
@@ -30,7 +32,7 @@ export function trap(graph: Graph): Candidate[] {
   const { project, nodes, leaves, stuck, hubs, name } = graph;
   const home = canReach(nodes, (node) => hubs.has(node.screen));
   const dead = new Set(deadEnd(graph).map((candidate) => candidate.subjects[0]));
-  const trapped = nodes.flatMap((node, i) => (!home.has(i) && leaves.withBack.has(i) && !stuck.has(i) && !dead.has(node.screen) ? [i] : []));
+  const trapped = nodes.flatMap((node, i) => (!node.portal && !home.has(i) && leaves.withBack.has(i) && !stuck.has(i) && !dead.has(node.screen) ? [i] : []));
   const group = new Map<string, string>();
   const find = (id: string): string => {
     const parent = group.get(id) ?? id;
