@@ -3,9 +3,18 @@ import { build } from "esbuild";
 import { root } from "./setup.mjs";
 
 /** Bundles the command line into one file that Node runs. */
-export async function bundleCommandLine(outfile) {
-  await build({
-    entryPoints: [join(root, "src/cli/main.ts")],
+export function bundleCommandLine(outfile) {
+  return bundle("src/cli/main.ts", outfile);
+}
+
+/** Bundles the server into one file that Node runs. */
+export function bundleServer(outfile) {
+  return bundle("src/server/main.ts", outfile);
+}
+
+function bundle(entry, outfile) {
+  return build({
+    entryPoints: [join(root, entry)],
     outfile,
     bundle: true,
     platform: "node",

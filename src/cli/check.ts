@@ -1,5 +1,6 @@
-import { check, proofText } from "../core/check/check.ts";
+import { check } from "../core/check/check.ts";
 import { type CheckResult, type Finding, SEVERITIES, type Severity } from "../core/check/finding.ts";
+import { proofText } from "../core/check/proof.ts";
 import { junitReport } from "../core/check/report/junit.ts";
 import { sarifReport } from "../core/check/report/sarif.ts";
 import { eventText } from "../core/engine/explain.ts";

@@ -1,0 +1,84 @@
+import { useState } from "react";
+import { fixesFor } from "../../core/check/fixes.ts";
+import { proofText } from "../../core/check/proof.ts";
+import { useDocument } from "../store/document.ts";
+import { useFindings } from "../store/findings.ts";
+import { FindingsPanel } from "./FindingsPanel.tsx";
+import { usePlay } from "./usePlay.ts";
+import { count, SEVERITY_GROUND } from "./words.ts";
+
+/** One line on how things stand: the worst finding with its walk and its mending, the counts, and what is proved. */
+export function Foot() {
+  const project = useDocument((d) => d.project);
+  const apply = useDocument((d) => d.apply);
+  const { result, running, error } = useFindings();
+  const [open, setOpen] = useState(false);
+  const play = usePlay();
+  const worst = result?.findings[0];
+  const fix = worst && fixesFor(project, worst)[0];
+  const blockers = result ? count(result.findings, "blocker") : 0;
+  return (
+    <footer className="relative border-t-2 border-ink/60 bg-sheet">
+      {open && <FindingsPanel onClose={() => setOpen(false)} />}
+      <div className="flex h-10 items-center gap-4 px-3">
+        {worst ? (
+          <>
+            <span className="flex min-w-0 items-center gap-2">
+              <span
+                className={`flex h-[18px] min-w-[18px] items-center justify-center rounded-full px-1 font-bold text-[11px] text-paper ${SEVERITY_GROUND[worst.severity]}`}
+              >
+                {count(result.findings, worst.severity)}
+              </span>
+              <span className="truncate font-medium" data-testid="worst">
+                {worst.message}
+              </span>
+            </span>
+            {worst.walk && (
+              <button type="button" className="min-h-6 shrink-0 font-semibold text-accent hover:underline" onClick={() => play(worst)}>
+                Walk it
+              </button>
+            )}
+            {fix && (
+              <button
+                type="button"
+                className="min-h-6 max-w-72 shrink-0 truncate font-semibold text-accent hover:underline"
+                title={fix.name}
+                onClick={() => apply(fix)}
+              >
+                Mend: {fix.name}
+              </button>
+            )}
+          </>
+        ) : (
+          <span className="text-ink-2">{result ? "Nothing is wrong." : running ? "Looking for people who get stuck…" : ""}</span>
+        )}
+        <button
+          type="button"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+          className="flex min-h-6 shrink-0 items-center gap-3 text-ink-2 hover:text-ink"
+        >
+          {(["blocker", "warning", "note"] as const).map((severity) => {
+            const n = result ? count(result.findings, severity) : 0;
+            return n === 0 || (severity === worst?.severity && n === 1) ? null : (
+              <span key={severity} data-count={severity} className="flex items-center gap-1">
+                <span className={`h-2 w-2 rounded-full ${SEVERITY_GROUND[severity]}`} />
+                {n} {severity}
+                {n === 1 ? "" : "s"}
+              </span>
+            );
+          })}
+          <span className="underline decoration-hairline underline-offset-4">{open ? "close" : "all"}</span>
+        </button>
+        <span
+          className={`ml-auto min-w-0 shrink truncate text-right ${running || error || !result?.proof.complete ? "text-ink-2" : "text-proved"}`}
+          data-testid="proof"
+          data-running={running}
+          title={result && proofText(result.proof)}
+        >
+          {error ? `The check failed: ${error}` : running ? "checking…" : result ? `${blockers > 0 ? "Otherwise: " : ""}${proofText(result.proof)}` : ""}
+        </span>
+      </div>
+    </footer>
+  );
+}

@@ -1,0 +1,151 @@
+import { changeContainer } from "../../core/model/edits/change.ts";
+import { nameOf } from "../../core/model/lookup.ts";
+import type { Container, Way } from "../../core/model/schema.ts";
+import { Check, Choice, TextField } from "../parts/Field.tsx";
+import { useDeletion } from "../shell/deletion.ts";
+import { useDocument } from "../store/document.ts";
+import { BarForm } from "./BarForm.tsx";
+import { Head } from "./Head.tsx";
+
+const choices = <const T extends string>(...list: ReadonlyArray<readonly [T, string]>) => list.map(([value, label]) => ({ value, label }));
+
+export function ContainerForm({ container }: { container: Container }) {
+  const project = useDocument((d) => d.project);
+  const apply = useDocument((d) => d.apply);
+  const ask = useDeletion((d) => d.ask);
+  const change = (part: Partial<Container>) => apply(changeContainer(project, container.id, part));
+  return (
+    <div className="flex flex-col gap-2">
+      <Head
+        kind={container.kind === "tabs" ? "tab set" : container.kind}
+        name={container.name || container.id}
+        id={container.id}
+        onDelete={() => ask({ kind: "place", id: container.id })}
+      />
+      <TextField label="Name" value={container.name} onCommit={(name) => change({ name })} />
+      <Choice
+        label="Shows first"
+        value={container.start}
+        options={[...new Set([container.start, ...container.members])].map((id) => ({ value: id, label: nameOf(project, id) }))}
+        onChange={(start) => change({ start })}
+      />
+      <Kind container={container} change={change} />
+      <BarForm bar={container.bar} onChange={(bar) => change({ bar })} />
+      <Check label="gone through once" value={container.once === true} onChange={(v) => change({ once: v || undefined })} />
+    </div>
+  );
+}
+
+/** The settings of each kind, in terms of what happens and not of field names. */
+function Kind({ container, change }: { container: Container; change: (part: Partial<Container>) => void }) {
+  switch (container.kind) {
+    case "stack":
+      return null;
+    case "tabs":
+      return (
+        <>
+          <div className="grid grid-cols-2 gap-2">
+            <Choice
+              label="The tabs stand at the"
+              value={container.edge}
+              options={choices(["bottom", "bottom"], ["top", "top"], ["side", "side"])}
+              onChange={(edge) => change({ edge })}
+            />
+            <Choice
+              label="Back from a tab"
+              value={container.onBack}
+              options={choices(["leave", "goes on outwards"], ["start", "goes to the first tab"], ["previous", "goes to the tab before"])}
+              onChange={(onBack) => change({ onBack })}
+            />
+            <Choice
+              label="The same tab again"
+              value={container.chosenAgain}
+              options={choices(["root", "goes to its first screen"], ["nothing", "does nothing"])}
+              onChange={(chosenAgain) => change({ chosenAgain })}
+            />
+          </div>
+          <Check label="each tab stays as it was left" value={container.keeps} onChange={(keeps) => change({ keeps })} />
+          <Check label="a swipe goes to the neighbour" value={container.swipes === true} onChange={(v) => change({ swipes: v || undefined })} />
+        </>
+      );
+    case "drawer":
+      return (
+        <>
+          <div className="grid grid-cols-2 gap-2">
+            <Choice
+              label="Slides in from the"
+              value={container.side}
+              options={choices(["left", "left"], ["right", "right"])}
+              onChange={(side) => change({ side })}
+            />
+            <Choice
+              label="Always there when"
+              value={container.pinnedFrom}
+              options={choices(["never", "never"], ["middle", "middle or wide"], ["wide", "wide"])}
+              onChange={(pinnedFrom) => change({ pinnedFrom })}
+            />
+            <Choice
+              label="Back from a member"
+              value={container.onBack}
+              options={choices(["leave", "goes on outwards"], ["start", "goes to the first"])}
+              onChange={(onBack) => change({ onBack })}
+            />
+          </div>
+          <Check label="lies over the page" value={container.over} onChange={(over) => change({ over })} />
+          <Check label="each member stays as it was left" value={container.keeps} onChange={(keeps) => change({ keeps })} />
+          <Ways value={container.closeOn} onChange={(closeOn) => change({ closeOn })} />
+        </>
+      );
+    case "modal":
+      return (
+        <>
+          <div className="grid grid-cols-2 gap-2">
+            <Choice
+              label="Comes up as a"
+              value={container.shape}
+              options={choices(["sheet", "sheet"], ["full", "full page"], ["dialog", "dialog"], ["panel", "panel"])}
+              onChange={(shape) => change({ shape })}
+            />
+            <Choice
+              label="From the"
+              value={container.edge}
+              options={choices(["bottom", "bottom"], ["top", "top"], ["left", "left"], ["right", "right"], ["center", "centre"])}
+              onChange={(edge) => change({ edge })}
+            />
+            <Choice
+              label="Takes"
+              value={container.extent ?? "most"}
+              options={choices(["fit", "what it needs"], ["half", "half"], ["most", "most of the page"])}
+              onChange={(extent) => change({ extent })}
+            />
+          </div>
+          <Check label="nothing beneath can be used" value={container.blocks} onChange={(blocks) => change({ blocks })} />
+          <Check label="what is beneath is dimmed" value={container.dims} onChange={(dims) => change({ dims })} />
+          <Ways value={container.closeOn} onChange={(closeOn) => change({ closeOn })} />
+        </>
+      );
+  }
+}
+
+const WAYS: ReadonlyArray<{ way: Way; label: string }> = [
+  { way: "outside", label: "a tap outside" },
+  { way: "swipe", label: "a swipe" },
+  { way: "button", label: "its × button" },
+  { way: "back", label: "Back" },
+];
+
+function Ways({ value, onChange }: { value: Way[]; onChange: (value: Way[]) => void }) {
+  return (
+    <fieldset className="m-0 grid grid-cols-2 border-0 p-0">
+      <legend className="p-0 text-[11.5px] text-ink-2">Closes by</legend>
+      {WAYS.map(({ way, label }) => (
+        <Check
+          key={way}
+          label={label}
+          value={value.includes(way)}
+          onChange={(on) => onChange(WAYS.flatMap((w) => ((w.way === way ? on : value.includes(w.way)) ? [w.way] : [])))}
+        />
+      ))}
+    </fieldset>
+  );
+}

@@ -1,0 +1,89 @@
+import { changeElement } from "../../core/model/edits/change.ts";
+import { elementIdOf, lookup, nameOf } from "../../core/model/lookup.ts";
+import { moveSentence } from "../../core/model/propose.ts";
+import type { Element } from "../../core/model/schema.ts";
+import { compileCondition, placeScope } from "../../core/model/scope.ts";
+import { Button } from "../parts/Button.tsx";
+import { Choice, TextField } from "../parts/Field.tsx";
+import { useDeletion } from "../shell/deletion.ts";
+import { useDocument } from "../store/document.ts";
+import { useSelection } from "../store/selection.ts";
+import { Head } from "./Head.tsx";
+
+const KINDS = ["button", "icon", "link", "list", "field", "switch", "text", "image", "pager"] as const;
+
+export function ElementForm({ place, element }: { place: string; element: Element }) {
+  const project = useDocument((d) => d.project);
+  const apply = useDocument((d) => d.apply);
+  const { select, link } = useSelection();
+  const ask = useDeletion((d) => d.ask);
+  const change = (part: Partial<Element>) => apply(changeElement(project, place, element.id, part));
+  const legs = (lookup(project).legsFrom.get(place) ?? []).filter((leg) => elementIdOf(leg) === element.id);
+  const scope = placeScope(project, place);
+  const problem = (source: string | undefined) => {
+    const compiled = source === undefined ? undefined : compileCondition(source, scope);
+    return compiled && !compiled.ok ? compiled.error.message : undefined;
+  };
+  return (
+    <div className="flex flex-col gap-2">
+      <Head
+        kind={`${element.kind} on ${nameOf(project, place)}`}
+        name={element.label || element.id}
+        id={element.id}
+        onDelete={() => ask({ kind: "element", place, id: element.id })}
+      />
+      {legs.map((leg) => (
+        <button
+          key={leg.id}
+          type="button"
+          className="border-l-2 border-accent pl-2 text-left text-[12.5px] hover:bg-band"
+          onClick={() => select({ kind: "leg", id: leg.id })}
+        >
+          {leg.move ? moveSentence(project, place, leg.move) : "Only sets facts."}
+        </button>
+      ))}
+      <Button tone="main" className="self-start" onClick={() => link({ place, element: element.id })}>
+        {legs.length === 0 ? "Lead somewhere…" : "Lead elsewhere…"}
+      </Button>
+      <div className="grid grid-cols-2 gap-2">
+        <TextField label="Label" value={element.label} onCommit={(label) => change({ label })} />
+        <Choice label="Kind" value={element.kind} options={KINDS.map((kind) => ({ value: kind, label: kind }))} onChange={(kind) => change({ kind })} />
+        <Choice
+          label="Stands in the"
+          value={element.at ?? "body"}
+          options={[
+            { value: "bar", label: "bar" },
+            { value: "body", label: "body" },
+            { value: "foot", label: "foot" },
+          ]}
+          onChange={(at) => change({ at: at === "body" ? undefined : at })}
+        />
+        {element.kind === "list" && (
+          <Choice
+            label="Rows of"
+            value={element.of ?? ""}
+            options={[{ value: "", label: "nothing in particular" }, ...project.types.map((t) => ({ value: t.id, label: t.name }))]}
+            onChange={(of) => change({ of: of === "" ? undefined : of })}
+          />
+        )}
+      </div>
+      <TextField label="Text" value={element.text ?? ""} placeholder={element.label} onCommit={(text) => change({ text: text === "" ? undefined : text })} />
+      <TextField
+        label="Shown if"
+        mono
+        value={element.shown ?? ""}
+        placeholder="always"
+        problem={problem(element.shown)}
+        onCommit={(shown) => change({ shown: shown === "" ? undefined : shown })}
+      />
+      <TextField
+        label="Usable if"
+        mono
+        value={element.enabled ?? ""}
+        placeholder="always"
+        problem={problem(element.enabled)}
+        onCommit={(enabled) => change({ enabled: enabled === "" ? undefined : enabled })}
+      />
+    </div>
+  );
+}

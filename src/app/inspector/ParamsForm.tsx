@@ -1,0 +1,67 @@
+import { NAME_PATTERN, type Param } from "../../core/model/schema.ts";
+import { Button } from "../parts/Button.tsx";
+import { useDocument } from "../store/document.ts";
+
+/** What a screen needs to know. */
+export function ParamsForm({ params, onChange }: { params: Param[]; onChange: (params: Param[]) => void }) {
+  const types = useDocument((d) => d.project.types);
+  const options = ["text", "integer", "number", "boolean", "date", ...types.map((t) => t.id)];
+  const set = (i: number, part: Partial<Param>) => onChange(params.map((p, at) => (at === i ? { ...p, ...part } : p)));
+  const field = "h-6 border border-hairline bg-paper px-1 font-mono text-[11.5px]";
+  return (
+    <div>
+      <h4 className="caption m-0 mt-1 mb-1">Needs to know</h4>
+      {params.map((param, i) => (
+        <div key={param.name} className="mb-1 flex items-center gap-1">
+          <input
+            aria-label="Parameter name"
+            defaultValue={param.name}
+            className={`${field} min-w-0 flex-1`}
+            onBlur={(event) => {
+              const name = event.target.value;
+              if (name !== param.name && NAME_PATTERN.test(name) && !params.some((p) => p.name === name)) set(i, { name });
+              else event.target.value = param.name;
+            }}
+          />
+          <select
+            aria-label={`Type of ${param.name}`}
+            value={param.type}
+            className={field}
+            onChange={(event) => onChange(params.map((p, at) => (at === i ? { name: p.name, type: event.target.value, required: p.required } : p)))}
+          >
+            {options.map((option) => (
+              <option key={option}>{option}</option>
+            ))}
+          </select>
+          <label className="flex items-center gap-1 text-[11.5px] text-ink-2">
+            <input type="checkbox" checked={param.required} onChange={(event) => set(i, { required: event.target.checked })} className="accent-(--accent)" />
+            must
+          </label>
+          <button
+            type="button"
+            aria-label={`Delete ${param.name}`}
+            className="min-h-6 min-w-6 text-ink-2 hover:text-urgent"
+            onClick={() => onChange(params.filter((_, at) => at !== i))}
+          >
+            ×
+          </button>
+        </div>
+      ))}
+      <form
+        className="flex gap-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          const name = String(new FormData(event.currentTarget).get("name")).trim();
+          if (!NAME_PATTERN.test(name) || params.some((p) => p.name === name)) return;
+          onChange([...params, { name, type: "text", required: true }]);
+          event.currentTarget.reset();
+        }}
+      >
+        <input name="name" aria-label="Name of a new parameter" placeholder="hiveId" className={`${field} min-w-0 flex-1`} />
+        <Button type="submit" tone="quiet">
+          Add
+        </Button>
+      </form>
+    </div>
+  );
+}

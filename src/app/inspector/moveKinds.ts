@@ -1,0 +1,52 @@
+import { lookup } from "../../core/model/lookup.ts";
+import { withArguments } from "../../core/model/propose.ts";
+import type { Leg, Move, Project } from "../../core/model/schema.ts";
+
+/** A way to get to a leg's target, in words. */
+export interface Way {
+  key: string;
+  label: string;
+  move: Move;
+}
+
+/** The moves that could lead a leg to its target, the one it has among them. */
+export function waysTo(project: Project, leg: Leg, to: string): Way[] {
+  const element = "element" in leg.on ? leg.on.element : undefined;
+  const { containers, owners } = lookup(project);
+  const filled = (move: Move): Move => withArguments(project, leg.from, element, move);
+  if (containers.get(to)?.kind === "modal")
+    return [
+      { key: "open", label: "over the page", move: filled({ kind: "open", to }) },
+      { key: "close", label: "closes it", move: { kind: "close", modal: to } },
+    ];
+  const owner = owners.get(to);
+  const out: Way[] = [
+    { key: "push", label: "on top", move: filled({ kind: "push", to }) },
+    { key: "rewind", label: "on top, or back to it", move: filled({ kind: "push", to, repeat: "rewind" }) },
+    { key: "replace", label: "instead", move: filled({ kind: "replace", to }) },
+    { key: "reset", label: "history anew", move: filled({ kind: "reset", to }) },
+    { key: "beneath", label: "on the page beneath", move: filled({ kind: "push", to, in: "beneath" }) },
+  ];
+  if (owner?.kind === "stack") out.splice(2, 0, { key: "in", label: `on top in ${owner.name || owner.id}`, move: filled({ kind: "push", to, in: owner.id }) });
+  if (owner?.kind === "tabs" || owner?.kind === "drawer") out.unshift({ key: "select", label: "over to it", move: { kind: "select", to } });
+  if (lookup(project).screens.has(to)) out.push({ key: "return", label: "back to it", move: filled({ kind: "return", to }) });
+  return out;
+}
+
+/** Moves that need no target. */
+export const TARGETLESS: readonly Way[] = [
+  { key: "back", label: "as Back does", move: { kind: "back" } },
+  { key: "up", label: "up one level", move: { kind: "up" } },
+  { key: "close", label: "closes what is up", move: { kind: "close" } },
+  { key: "menu", label: "the drawer", move: { kind: "menu" } },
+  { key: "proceed", label: "goes on with what was held", move: { kind: "proceed" } },
+  { key: "leave", label: "leaves the app", move: { kind: "leave" } },
+];
+
+/** The key of the way that a move is, among those above. */
+export function wayKey(move: Move): string {
+  if (move.kind !== "push") return move.kind;
+  if (move.in === "beneath") return "beneath";
+  if (move.in !== undefined) return "in";
+  return move.repeat === "rewind" ? "rewind" : "push";
+}

@@ -1,0 +1,107 @@
+import type { Severity } from "../../core/check/finding.ts";
+import type { Card, Row } from "../../core/map/layout.ts";
+import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, ROW_HEIGHT } from "../../core/map/measure.ts";
+
+interface Props {
+  card: Card;
+  here: boolean;
+  selected: boolean;
+  selectedElement: string | undefined;
+  beneath: boolean;
+  worst: { severity: Severity; count: number } | undefined;
+  dropTarget: boolean;
+}
+
+/** A screen on the map: its name and its elements as rows, each with a point to draw a leg from. */
+export function CardView({ card, here, selected, selectedElement, beneath, worst, dropTarget }: Props) {
+  const line = here ? "var(--accent)" : worst?.severity === "blocker" ? "var(--urgent)" : "var(--ink)";
+  const text = here ? "var(--on-accent)" : "var(--ink)";
+  const planned = card.screen.planned === true;
+  return (
+    <g data-place={card.id} data-card transform={`translate(${card.x} ${card.y})`}>
+      <title>{card.screen.name}</title>
+      {(selected || dropTarget) && (
+        <rect
+          x={-4}
+          y={-4}
+          width={card.width + 8}
+          height={card.height + 8}
+          rx={5}
+          fill="none"
+          stroke="var(--accent)"
+          strokeWidth={dropTarget ? 2.5 : 1.5}
+          strokeDasharray={dropTarget ? "4 3" : undefined}
+        />
+      )}
+      {beneath && <rect x={3} y={3} width={card.width} height={card.height} rx={3} fill="none" stroke="var(--accent)" strokeWidth={1} />}
+      <rect
+        width={card.width}
+        height={card.height}
+        rx={3}
+        fill={here ? "var(--accent)" : "var(--sheet)"}
+        stroke={line}
+        strokeWidth={worst?.severity === "blocker" && !here ? 1.8 : 1}
+        strokeDasharray={planned ? "3 3" : undefined}
+      />
+      <text x={10} y={CARD_HEAD / 2 + 4.5} className="card-name" fill={text}>
+        {cut(card.screen.name || card.id, worst ? NAME_FITS - 2 : NAME_FITS)}
+      </text>
+      {card.rows.length > 0 && (
+        <path
+          className="card-detail"
+          d={`M0 ${CARD_HEAD}H${CARD_WIDTH}`}
+          stroke={here ? "var(--on-accent)" : "var(--hairline)"}
+          strokeOpacity={here ? 0.5 : 1}
+        />
+      )}
+      <g className="card-detail">
+        {card.rows.map((row) => (
+          <RowView
+            key={row.element?.id ?? row.label}
+            row={row}
+            card={card}
+            here={here}
+            selected={row.element !== undefined && row.element.id === selectedElement}
+          />
+        ))}
+      </g>
+      {worst && (
+        <g transform={`translate(${card.width} 0)`}>
+          <circle
+            r={9}
+            fill={worst.severity === "blocker" ? "var(--urgent)" : worst.severity === "warning" ? "var(--warm)" : "var(--ink-2)"}
+            stroke="var(--paper)"
+            strokeWidth={1.5}
+          />
+          <text textAnchor="middle" y={4} fontSize={11} fontWeight={700} fill="var(--paper)">
+            {worst.count}
+          </text>
+        </g>
+      )}
+    </g>
+  );
+}
+
+function RowView({ row, card, here, selected }: { row: Row; card: Card; here: boolean; selected: boolean }) {
+  const y = row.y - card.y;
+  const color = here ? "var(--on-accent)" : selected ? "var(--accent)" : row.element ? "var(--ink-2)" : "var(--ink-2)";
+  const full = row.label;
+  return (
+    <g {...(row.element ? { "data-row": row.element.id } : { "data-trigger": row.legs[0]?.id })} className={row.element ? "map-row" : "map-row map-trigger"}>
+      {full.length > ROW_FITS && <title>{full}</title>}
+      <rect x={1} y={y - ROW_HEIGHT / 2} width={CARD_WIDTH - 2} height={ROW_HEIGHT} fill={selected && !here ? "var(--accent-soft)" : "transparent"} />
+      <text x={10} y={y + 4} fontSize={11.5} fill={color} fontStyle={row.element ? undefined : "italic"}>
+        {cut(full, ROW_FITS)}
+      </text>
+      <circle
+        className="map-port"
+        cx={CARD_WIDTH}
+        cy={y}
+        r={row.legs.length > 0 ? 2.6 : 3}
+        fill={row.legs.length > 0 ? (here ? "var(--accent)" : "var(--ink)") : "var(--sheet)"}
+        stroke={here ? "var(--accent)" : row.legs.length > 0 ? "var(--ink)" : "var(--ink-2)"}
+        strokeWidth={1}
+      />
+    </g>
+  );
+}

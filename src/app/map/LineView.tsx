@@ -1,0 +1,56 @@
+import { stubLabel } from "../../core/map/layout.ts";
+import { type Line, pathOf } from "../../core/map/lines.ts";
+import { cut, STUB_FITS } from "../../core/map/measure.ts";
+import { moveWord } from "../../core/model/propose.ts";
+import type { Project } from "../../core/model/schema.ts";
+import { lineForm } from "./marks.tsx";
+
+/** A leg: a line along its band, or a stub with its target's name. In focus it says what it does. */
+export function LineView({ line, project, focus }: { line: Line; project: Project; focus: boolean }) {
+  const form = lineForm(line.leg.move);
+  const color = focus ? "var(--accent)" : "var(--ink)";
+  const planned = line.leg.planned ? "2 4" : undefined;
+  if (line.drawn === "stub") return <Stub line={line} project={project} focus={focus} />;
+  const middle = line.points[Math.floor(line.points.length / 2)] ?? line.from;
+  return (
+    <g data-leg={line.leg.id} className="map-line">
+      <title>{`${moveWord(line.leg.move)} ${stubLabel(project, line.leg)}`}</title>
+      <path d={pathOf(line.points)} fill="none" stroke="transparent" strokeWidth={10} />
+      <path d={pathOf(line.points)} fill="none" stroke={color} strokeWidth={focus ? 2 : 1.3} strokeDasharray={planned ?? form.dash} markerEnd={form.end} />
+      {focus && (
+        <text x={middle.x + 5} y={middle.y - 5} fontSize={11.5} fontWeight={600} fill="var(--accent)" className="line-word">
+          {moveWord(line.leg.move)}
+        </text>
+      )}
+    </g>
+  );
+}
+
+function Stub({ line, project, focus }: { line: Line; project: Project; focus: boolean }) {
+  const name = stubLabel(project, line.leg);
+  const label = cut(name, line.count > 1 ? STUB_FITS - 3 : STUB_FITS) + (line.count > 1 ? ` +${line.count - 1}` : "");
+  const width = Math.max(28, label.length * 6.1 + 12);
+  const { x, y } = line.from;
+  const color = focus ? "var(--accent)" : "var(--ink)";
+  const open = line.leg.move?.kind === "open";
+  return (
+    <g data-leg={line.leg.id} className="map-line map-stub">
+      <title>{`${moveWord(line.leg.move)} ${name}${line.count > 1 ? ` and ${line.count - 1} more` : ""}`}</title>
+      <path d={`M${x} ${y}h9`} stroke={color} strokeWidth={1.3} strokeDasharray={open ? "2 2" : undefined} />
+      <rect
+        x={x + 9}
+        y={y - 8}
+        width={width}
+        height={16}
+        rx={8}
+        fill={focus ? "var(--accent-soft)" : "var(--paper)"}
+        stroke={color}
+        strokeWidth={focus ? 1.4 : 0.8}
+        strokeDasharray={open ? "2 2" : undefined}
+      />
+      <text x={x + 15} y={y + 4} fontSize={11} fill={color}>
+        {label}
+      </text>
+    </g>
+  );
+}

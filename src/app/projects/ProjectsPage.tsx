@@ -1,0 +1,149 @@
+import { useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import useSWR from "swr";
+import hollowcomb from "../../../demo/hollowcomb.etape.json?raw";
+import { emptyProject } from "../../core/model/edits/add.ts";
+import { type Problem, readProject, SIZE_LIMIT } from "../../core/model/read.ts";
+import { Button } from "../parts/Button.tsx";
+import { ThemeToggle } from "../shell/ThemeToggle.tsx";
+import { db } from "../store/db.ts";
+import { createProject, deleteProject } from "../store/projects.ts";
+
+/** What is kept in this browser, and how to begin: from a demo, empty, or from a file. */
+export function ProjectsPage() {
+  const go = useNavigate();
+  const { data: rows, mutate } = useSWR("projects", () => db.projects.orderBy("updatedAt").reverse().toArray());
+  const [refused, setRefused] = useState<{ file: string; problems: Problem[] }>();
+  const file = useRef<HTMLInputElement>(null);
+  const openText = async (name: string, text: string) => {
+    const result = readProject(text);
+    if (!result.ok) {
+      setRefused({ file: name, problems: result.problems });
+      return;
+    }
+    setRefused(undefined);
+    go(`/p/${await createProject(result.project)}`);
+  };
+  const openFile = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    if (chosen.size > SIZE_LIMIT)
+      setRefused({ file: chosen.name, problems: [{ path: "", found: `a file of ${chosen.size} bytes`, expected: "at most 20 MiB" }] });
+    else await openText(chosen.name, await chosen.text());
+  };
+  return (
+    <div
+      className="mx-auto max-w-[880px] px-8 pt-10 pb-16"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        void openFile(event.dataTransfer.files[0]);
+      }}
+    >
+      <header className="flex items-baseline justify-between">
+        <h1 className="caption m-0 text-[34px] font-extrabold" style={{ fontStretch: "125%" }}>
+          Etape
+        </h1>
+        <ThemeToggle />
+      </header>
+      <p className="mt-1 mb-8 max-w-[56ch] text-[15px] text-ink-2">
+        Draw how people move through your app, walk through it as they would, and see for certain that nobody gets stuck.
+      </p>
+      <section className="grid grid-cols-[1.4fr_1fr_1fr] gap-4">
+        <button
+          type="button"
+          onClick={() => openText("hollowcomb.etape.json", hollowcomb)}
+          className="border border-ink bg-ink p-4 text-left text-paper hover:opacity-90"
+        >
+          <span className="caption block text-[15px]">Open Hollowcomb</span>
+          <span className="mt-1 block text-[12.5px] opacity-80">A demo: a beekeepers’ hive log with tabs, a drawer, sheets and ways in.</span>
+        </button>
+        <button
+          type="button"
+          onClick={async () => {
+            go(`/p/${await createProject(emptyProject("New app"))}`);
+          }}
+          className="border border-ink bg-sheet p-4 text-left hover:bg-band"
+        >
+          <span className="caption block text-[15px]">Start empty</span>
+          <span className="mt-1 block text-[12.5px] text-ink-2">One bare screen; add the rest by name.</span>
+        </button>
+        <button type="button" onClick={() => file.current?.click()} className="border border-dashed border-ink bg-sheet p-4 text-left hover:bg-band">
+          <span className="caption block text-[15px]">Open a file</span>
+          <span className="mt-1 block text-[12.5px] text-ink-2">NAME.etape.json, chosen here or dropped anywhere.</span>
+        </button>
+        <input
+          ref={file}
+          type="file"
+          accept=".json,application/json"
+          className="hidden"
+          aria-label="Project file"
+          onChange={(event) => {
+            void openFile(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </section>
+      {refused && <Refused {...refused} onClose={() => setRefused(undefined)} />}
+      <h2 className="caption mt-10 mb-2 border-b border-hairline pb-1 text-[13px]">In this browser</h2>
+      {rows?.length === 0 && <p className="text-ink-2">Nothing yet. Hollowcomb is a good first walk.</p>}
+      <ul className="m-0 list-none p-0">
+        {rows?.map((row) => (
+          <li key={row.id} className="flex items-baseline gap-4 border-b border-hairline py-1.5">
+            <button
+              type="button"
+              className="min-h-6 min-w-0 flex-1 truncate text-left font-medium text-[14px] hover:underline"
+              onClick={() => go(`/p/${row.id}`)}
+            >
+              {row.name}
+            </button>
+            <time className="text-[12px] text-ink-2">{new Date(row.updatedAt).toLocaleString()}</time>
+            <Button
+              tone="quiet"
+              onClick={async () => {
+                if (!window.confirm(`Delete “${row.name}” from this browser? This can not be undone; export it first to keep it.`)) return;
+                await deleteProject(row.id);
+                await mutate();
+              }}
+            >
+              Delete
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Refused({ file, problems, onClose }: { file: string; problems: Problem[]; onClose: () => void }) {
+  return (
+    <section role="alert" className="mt-6 border border-urgent bg-sheet p-4">
+      <header className="flex items-baseline justify-between">
+        <h2 className="caption m-0 text-[14px] text-urgent">
+          {file} was not opened: {problems.length} {problems.length === 1 ? "problem" : "problems"}
+        </h2>
+        <Button tone="quiet" onClick={onClose}>
+          close
+        </Button>
+      </header>
+      <table className="mt-2 w-full border-collapse text-left text-[12.5px]">
+        <thead className="text-ink-2">
+          <tr>
+            <th className="pr-3 font-medium">Where</th>
+            <th className="pr-3 font-medium">Found</th>
+            <th className="font-medium">Expected</th>
+          </tr>
+        </thead>
+        <tbody>
+          {problems.map((problem) => (
+            <tr key={`${problem.path} ${problem.found} ${problem.expected}`} className="border-t border-hairline align-top">
+              <td className="py-1 pr-3 font-mono text-[11.5px]">{problem.path || "document"}</td>
+              <td className="py-1 pr-3">{problem.found}</td>
+              <td className="py-1">{problem.expected}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="m-0 mt-2 text-[12px] text-ink-2">Nothing was changed. Mend the file and open it again.</p>
+    </section>
+  );
+}

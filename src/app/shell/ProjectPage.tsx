@@ -1,0 +1,101 @@
+import { useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import { Foot } from "../findings/Foot.tsx";
+import { Inspector } from "../inspector/Inspector.tsx";
+import { MapView } from "../map/MapView.tsx";
+import { TargetPicker } from "../map/TargetPicker.tsx";
+import { Outline } from "../outline/Outline.tsx";
+import { Button } from "../parts/Button.tsx";
+import { useDocument } from "../store/document.ts";
+import { useFindings } from "../store/findings.ts";
+import { useSelection } from "../store/selection.ts";
+import { useWalk } from "../store/walk.ts";
+import { WalkPanel } from "../walk/WalkPanel.tsx";
+import { DeleteDialog } from "./DeleteDialog.tsx";
+import { download } from "./download.ts";
+import { Keys } from "./Keys.tsx";
+import { ThemeToggle } from "./ThemeToggle.tsx";
+import { useKeys } from "./useKeys.ts";
+
+/** One project: the outline, the map, the walk beside it, and how things stand at the foot. */
+export function ProjectPage() {
+  const { id = "" } = useParams();
+  const { open, status, project, error } = useDocument();
+  const check = useFindings((f) => f.check);
+  useEffect(() => {
+    useSelection.getState().select(undefined);
+    useWalk.setState({ project: undefined, start: undefined, steps: [], at: 0, reason: undefined });
+    return open(id);
+  }, [open, id]);
+  useEffect(() => {
+    if (status === "ready") check(project);
+  }, [check, status, project]);
+  useEffect(() => {
+    document.title = status === "ready" ? `${project.name} – Etape` : "Etape";
+  }, [status, project.name]);
+  const [keysOpen, setKeysOpen] = useState(false);
+  useKeys(() => setKeysOpen(true));
+  if (status !== "ready") return <Waiting status={status} error={error} />;
+  return (
+    <div className="grid h-full min-w-[1024px] grid-rows-[auto_1fr_auto]">
+      <Head onKeys={() => setKeysOpen(true)} />
+      <div className="grid min-h-0 grid-cols-[212px_1fr_326px]">
+        <Outline />
+        <main className="min-w-0">
+          <MapView />
+        </main>
+        <div className="min-h-0 overflow-y-auto border-l border-hairline bg-sheet">
+          <WalkPanel />
+          <Inspector />
+        </div>
+      </div>
+      <Foot />
+      <TargetPicker />
+      <DeleteDialog />
+      <Keys open={keysOpen} onClose={() => setKeysOpen(false)} />
+    </div>
+  );
+}
+
+function Head({ onKeys }: { onKeys: () => void }) {
+  const { project, saving, undoName, redoName, undo, redo, error } = useDocument();
+  return (
+    <header className="flex h-11 items-center gap-3 border-b-2 border-ink/60 bg-sheet px-3">
+      <Link to="/" className="caption text-[17px] font-extrabold text-ink no-underline" style={{ fontStretch: "125%" }} aria-label="Etape: all projects">
+        Etape
+      </Link>
+      <h1 className="m-0 truncate font-medium text-[14px]">{project.name}</h1>
+      <span role="status" data-testid="saved" className={`text-[11.5px] ${error ? "text-urgent" : "text-ink-2"}`}>
+        {error ? `not saved: ${error}` : saving ? "saving…" : "saved"}
+      </span>
+      <div className="ml-auto flex items-center gap-1">
+        <Button tone="quiet" disabled={undoName === undefined} title={undoName ? `Undo: ${undoName}` : "Nothing to undo"} onClick={undo}>
+          {undoName ? <span className="inline-block max-w-52 truncate align-bottom">Undo: {undoName}</span> : "Undo"}
+        </Button>
+        <Button tone="quiet" disabled={redoName === undefined} title={redoName ? `Redo: ${redoName}` : "Nothing to redo"} onClick={redo}>
+          Redo
+        </Button>
+        <Button tone="quiet" onClick={() => download(project)}>
+          Export
+        </Button>
+        <ThemeToggle />
+        <Button tone="quiet" onClick={onKeys}>
+          Keys ?
+        </Button>
+      </div>
+    </header>
+  );
+}
+
+function Waiting({ status, error }: { status: string; error: string | undefined }) {
+  if (status === "loading") return <p className="p-8 text-ink-2">Opening…</p>;
+  return (
+    <div className="mx-auto max-w-xl p-10">
+      <h1 className="caption text-[16px]">{status === "missing" ? "There is no such project in this browser." : "The project can not be opened."}</h1>
+      {error && <p>{error}</p>}
+      <Link to="/" className="font-semibold text-accent">
+        To all projects
+      </Link>
+    </div>
+  );
+}

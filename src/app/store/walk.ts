@@ -1,0 +1,86 @@
+import { create } from "zustand";
+import { explain } from "../../core/engine/explain.ts";
+import type { State, StepResult } from "../../core/engine/state.ts";
+import { launch, step } from "../../core/engine/step.ts";
+import type { NavEvent, Project } from "../../core/model/schema.ts";
+
+export interface Step {
+  event: NavEvent;
+  outcome: StepResult["outcome"];
+  /** Why nothing happened, as a sentence; empty where it moved. */
+  sentence: string;
+  state: State;
+}
+interface WalkState {
+  project: Project | undefined;
+  start: State | undefined;
+  steps: Step[];
+  /** How many of the steps are done; those after it can be gone to again. */
+  at: number;
+  /** What the walk is evidence for, said at its end. */
+  reason: string | undefined;
+  /** Replays what was done on a changed project. */
+  follow: (project: Project) => void;
+  send: (event: NavEvent) => Step | undefined;
+  goTo: (at: number) => void;
+  restart: () => void;
+  /** Shows the whole of a walk, from its start; `play` then steps through it. */
+  load: (events: NavEvent[], reason?: string, at?: number) => void;
+}
+
+/** The walk beside the map: states by `step` from launch. */
+export const useWalk = create<WalkState>((set, get) => ({
+  project: undefined,
+  start: undefined,
+  steps: [],
+  at: 0,
+  reason: undefined,
+  follow: (project) => {
+    if (get().project === project) return;
+    const start = launch(project);
+    set({
+      project,
+      start,
+      steps: replay(
+        project,
+        start,
+        get().steps.map((s) => s.event),
+      ),
+    });
+  },
+  send: (event) => {
+    const { project, start, steps, at } = get();
+    if (!project || !start) return undefined;
+    const before = steps[at - 1]?.state ?? start;
+    const made = stepOf(project, before, event);
+    if (made.outcome !== "ignored") set({ steps: [...steps.slice(0, at), made], at: at + 1, reason: undefined });
+    return made;
+  },
+  goTo: (at) => set({ at: Math.max(0, Math.min(at, get().steps.length)) }),
+  restart: () => set({ steps: [], at: 0, reason: undefined }),
+  load: (events, reason, at) => {
+    const { project, start } = get();
+    if (!project || !start) return;
+    const steps = replay(project, start, events);
+    set({ steps, at: at ?? steps.length, reason });
+  },
+}));
+
+function replay(project: Project, start: State, events: NavEvent[]): Step[] {
+  let state = start;
+  return events.map((event) => {
+    const made = stepOf(project, state, event);
+    state = made.state;
+    return made;
+  });
+}
+
+function stepOf(project: Project, before: State, event: NavEvent): Step {
+  const result = step(project, before, event);
+  return { event, outcome: result.outcome, state: result.state, sentence: result.outcome === "moved" ? "" : explain(project, before, event, result) };
+}
+
+/** The state that the device shows. */
+export function useWalkState(): State | undefined {
+  return useWalk((walk) => walk.steps[walk.at - 1]?.state ?? walk.start);
+}

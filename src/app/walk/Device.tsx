@@ -1,0 +1,306 @@
+import { useRef } from "react";
+import { barOf, isPinned, leadOf } from "../../core/engine/bar.ts";
+import { compiledElement } from "../../core/engine/compiled.ts";
+import { branchNode, currentScreen, type Layer, type Node, type State, shownIn, topBranch, visiblePath } from "../../core/engine/state.ts";
+import { screenTitle } from "../../core/engine/text.ts";
+import { valuesFor } from "../../core/engine/values.ts";
+import { drawerOf, lookup, modalOf, nameOf, tabsOf } from "../../core/model/lookup.ts";
+import type { Element, NavEvent, Project, Width } from "../../core/model/schema.ts";
+import { BarView } from "./BarView.tsx";
+import { ElementView } from "./ElementView.tsx";
+import type { Hands } from "./useHands.ts";
+
+/** The size of the drawn device in its own pixels. */
+const SIZES: Record<Width, { width: number; height: number }> = {
+  narrow: { width: 250, height: 480 },
+  middle: { width: 520, height: 640 },
+  wide: { width: 800, height: 620 },
+};
+
+interface Props {
+  project: Project;
+  state: State;
+  hands: Hands;
+  room: number;
+}
+
+/** A device of no platform on which the app runs: drawn from the document, tapped like the real thing. */
+export function Device({ project, state, hands, room }: Props) {
+  const { width, height } = SIZES[state.width];
+  const scale = Math.min(1, room / width);
+  return (
+    <div style={{ width: width * scale, height: height * scale }} data-testid="device" data-screen={currentScreen(state).at}>
+      <div
+        className="device relative origin-top-left overflow-hidden rounded-[14px] border-2 border-ink bg-paper p-2"
+        style={{ width, height, transform: `scale(${scale})` }}
+      >
+        <div className="relative h-full overflow-hidden rounded-[4px] border border-hairline bg-sheet">
+          <Page project={project} state={state} branch={0} hands={hands} />
+          {state.layers.map((layer, i) => (
+            <LayerView key={`${layer.at} ${i + 1}`} project={project} state={state} layer={layer} branch={i + 1} hands={hands} />
+          ))}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+interface Within {
+  project: Project;
+  state: State;
+  branch: number;
+  hands: Hands;
+}
+
+/** What one branch shows: containers from the outside in, the screen innermost. */
+function Page({ project, state, branch, hands }: Within) {
+  const path = visiblePath(branchNode(state, branch));
+  const covered = lookup(project).screens.get(shownIn(branchNode(state, branch)).at)?.coversTabs === true;
+  return <Inside path={path} covered={covered} project={project} state={state} branch={branch} hands={hands} />;
+}
+
+function Inside({ path, covered, ...within }: Within & { path: Node[]; covered: boolean }) {
+  const [node, ...rest] = path;
+  if (!node) return null;
+  if (node.kind === "shown") return <ScreenView {...within} />;
+  const inner = <Inside path={rest} covered={covered} {...within} />;
+  if (node.kind === "tabs" && !covered) return <TabsAround at={node.at} active={node.active} {...within} inner={inner} />;
+  if (node.kind === "drawer") return <DrawerAround at={node.at} active={node.active} open={node.open} {...within} inner={inner} />;
+  return inner;
+}
+
+function TabsAround({ at, active, project, state, hands, inner }: Within & { at: string; active: string; inner: React.ReactNode }) {
+  const tabs = tabsOf(project, at);
+  const edge = (state.width === "narrow" ? undefined : tabs?.edgeWide) ?? tabs?.edge ?? "bottom";
+  const bar = (
+    <nav
+      className={`flex shrink-0 ${edge === "side" ? "w-20 flex-col border-r" : edge === "top" ? "border-b" : "border-t"} border-hairline bg-sheet`}
+      aria-label={`${nameOf(project, at)} tabs`}
+    >
+      {tabs?.members.map((id) => (
+        <button
+          key={id}
+          type="button"
+          data-tab={id}
+          aria-current={id === active ? "page" : undefined}
+          onClick={() => hands.send({ do: "tab", to: id })}
+          className={`relative min-h-10 flex-1 truncate px-1 text-[11.5px] ${id === active ? "font-semibold text-ink" : "text-ink-2"}`}
+        >
+          {id === active && (
+            <span
+              className={`absolute bg-accent ${edge === "side" ? "inset-y-1 left-0 w-[3px]" : `inset-x-3 h-[3px] ${edge === "top" ? "bottom-0" : "top-0"}`}`}
+            />
+          )}
+          {nameOf(project, id)}
+        </button>
+      ))}
+    </nav>
+  );
+  return (
+    <div className={`flex h-full ${edge === "side" ? "" : "flex-col"}`}>
+      {edge !== "bottom" && bar}
+      <div className="relative min-h-0 min-w-0 flex-1">{inner}</div>
+      {edge === "bottom" && bar}
+    </div>
+  );
+}
+
+function DrawerAround({ at, active, open, inner, ...within }: Within & { at: string; active: string; open: boolean; inner: React.ReactNode }) {
+  const { project, state, hands } = within;
+  const drawer = drawerOf(project, at);
+  if (!drawer) return inner;
+  const pinned = isPinned(drawer, state.width);
+  const top = pinned && drawer.pinnedAs === "top";
+  const members = (
+    <div className={`flex ${top ? "border-b" : `h-full w-36 flex-col ${drawer.side === "left" ? "border-r" : "border-l"}`} border-ink/30 bg-sheet p-1`}>
+      {drawer.members.map((id) => (
+        <button
+          key={id}
+          type="button"
+          data-pick={id}
+          aria-current={id === active ? "page" : undefined}
+          onClick={() => hands.send({ do: "pick", to: id })}
+          className={`min-h-8 truncate px-2 text-left text-[12px] ${id === active ? "border-accent border-l-[3px] font-semibold" : "text-ink-2"}`}
+        >
+          {nameOf(project, id)}
+        </button>
+      ))}
+      {(open || pinned) && <Elements {...within} placeId={at} elements={drawer.elements ?? []} at={["bar", "body", "foot"]} />}
+    </div>
+  );
+  if (pinned)
+    return (
+      <div className={`flex h-full ${top ? "flex-col" : drawer.side === "right" ? "flex-row-reverse" : ""}`}>
+        {members}
+        <div className="relative min-h-0 min-w-0 flex-1">{inner}</div>
+      </div>
+    );
+  return (
+    <div className="relative h-full">
+      <div className={`h-full transition-transform ${open && !drawer.over ? (drawer.side === "left" ? "translate-x-36" : "-translate-x-36") : ""}`}>
+        {inner}
+      </div>
+      {open && (
+        <button
+          type="button"
+          aria-label="Beside the drawer"
+          className="absolute inset-0 bg-ink/25"
+          onClick={() => hands.send({ do: "close", via: "outside" })}
+        />
+      )}
+      {open && (
+        <div className={`absolute inset-y-0 shadow-lg ${drawer.side === "left" ? "left-0 device-from-left" : "right-0 device-from-right"}`}>{members}</div>
+      )}
+    </div>
+  );
+}
+
+function LayerView({ layer, ...within }: Within & { layer: Layer }) {
+  const { project, state, branch, hands } = within;
+  const modal = modalOf(project, layer.at);
+  const top = branch === topBranch(state);
+  const size = modal?.shape === "full" ? "inset-0" : sizeOf(modal?.shape, modal?.edge, modal?.extent);
+  const closable = modal?.closeOn.includes("button") && top;
+  const close = (event: NavEvent) => hands.send(event);
+  return (
+    <>
+      {modal?.shape !== "full" && (modal?.dims || modal?.blocks) && (
+        <button
+          type="button"
+          aria-label={`Outside ${nameOf(project, layer.at)}`}
+          className={`absolute inset-0 ${modal?.dims ? "bg-ink/30" : ""}`}
+          onClick={() => close({ do: "close", via: "outside" })}
+        />
+      )}
+      <section
+        className={`absolute flex flex-col overflow-hidden border border-ink/50 bg-sheet shadow-lg device-rises ${size}`}
+        aria-label={nameOf(project, layer.at)}
+      >
+        {modal?.closeOn.includes("swipe") && top && modal.edge === "bottom" && (
+          <button
+            type="button"
+            aria-label="Swipe away"
+            className="mx-auto mt-1 h-1.5 w-10 rounded bg-hairline"
+            onClick={() => close({ do: "close", via: "swipe" })}
+          />
+        )}
+        <div className="relative min-h-0 flex-1">
+          <Page {...within} />
+          {closable && (
+            <button
+              type="button"
+              aria-label="Close"
+              data-close
+              className="absolute top-1.5 right-1.5 h-7 w-7 border border-hairline bg-sheet text-[13px]"
+              onClick={() => close({ do: "close", via: "button" })}
+            >
+              ×
+            </button>
+          )}
+        </div>
+      </section>
+    </>
+  );
+}
+
+function sizeOf(shape: string | undefined, edge: string | undefined, extent: string | undefined): string {
+  if (shape === "dialog" || edge === "center") return "left-[8%] right-[8%] top-1/2 -translate-y-1/2 min-h-[38%] max-h-[80%] rounded";
+  const long = extent === "half" ? "50%" : extent === "fit" ? "40%" : "86%";
+  const share: Record<string, string> = { "50%": "h-1/2", "40%": "h-2/5", "86%": "h-[86%]" };
+  const across: Record<string, string> = { "50%": "w-[70%]", "40%": "w-2/5", "86%": "w-[86%]" };
+  switch (edge) {
+    case "top":
+      return `inset-x-0 top-0 ${share[long]}`;
+    case "left":
+      return `inset-y-0 left-0 ${across[long]}`;
+    case "right":
+      return `inset-y-0 right-0 ${across[long]}`;
+    default:
+      return `inset-x-0 bottom-0 rounded-t ${share[long]}`;
+  }
+}
+
+function ScreenView(within: Within) {
+  const { project, state, branch, hands } = within;
+  const screen = currentScreen(state, branch);
+  const declared = lookup(project).screens.get(screen.at);
+  const containers = visiblePath(branchNode(state, branch)).slice(0, -1).reverse();
+  const layer = state.layers[branch - 1];
+  const around = [...containers.filter((node) => node.kind !== "drawer").map((node) => node.at), ...(layer ? [layer.at] : [])];
+  const touch = useRef<{ x: number; y: number } | undefined>(undefined);
+  const everywhere = (at: Array<NonNullable<Element["at"]>>) => (
+    <>
+      <Elements {...within} placeId={screen.at} elements={declared?.elements ?? []} at={at} />
+      {around.map((id) => (
+        <Elements key={id} {...within} placeId={id} elements={lookup(project).containers.get(id)?.elements ?? []} at={at} />
+      ))}
+    </>
+  );
+  return (
+    <div
+      className="flex h-full flex-col"
+      key={screen.at}
+      onPointerDown={(event) => {
+        touch.current = { x: event.clientX, y: event.clientY };
+      }}
+      onPointerUp={(event) => {
+        if (touch.current) hands.swipe(branch, event.clientX - touch.current.x, event.clientY - touch.current.y);
+        touch.current = undefined;
+      }}
+    >
+      <BarView
+        bar={barOf(project, state, branch)}
+        lead={leadOf(project, state, branch)}
+        title={screenTitle(project, state, screen)}
+        backTo={beneathTitle(project, state, branch)}
+        onLead={() => hands.send({ do: "lead" })}
+      >
+        {everywhere(["bar"])}
+      </BarView>
+      <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto px-3 py-3">
+        {everywhere(["body"])}
+        {(declared?.elements.length ?? 0) === 0 && <p className="pt-8 text-center text-[12px] text-ink-2">Nothing on “{nameOf(project, screen.at)}” yet</p>}
+      </div>
+      <div className="flex flex-col gap-2 px-3 pb-3 empty:hidden">{everywhere(["foot"])}</div>
+    </div>
+  );
+}
+
+function Elements({
+  project,
+  state,
+  branch,
+  hands,
+  placeId,
+  elements,
+  at,
+}: Within & { placeId: string; elements: Element[]; at: Array<NonNullable<Element["at"]>> }) {
+  const screen = currentScreen(state, branch);
+  return elements
+    .filter((element) => at.includes(element.at ?? "body"))
+    .map((element) => {
+      const entry = compiledElement(project, placeId, element);
+      const values = valuesFor(project, state, screen, { fields: hands.fields });
+      if (entry.except.has(screen.at) || (entry.shown && entry.shown.run(values) !== true)) return null;
+      const enabled = !entry.enabled || entry.enabled.run(values) === true;
+      return (
+        <ElementView
+          key={`${placeId} ${element.id}`}
+          project={project}
+          state={state}
+          screen={screen}
+          placeId={placeId}
+          element={element}
+          enabled={enabled}
+          hands={hands}
+        />
+      );
+    });
+}
+
+/** The title of the screen that the lead would come back to. */
+function beneathTitle(project: Project, state: State, branch: number): string | undefined {
+  const stack = visiblePath(branchNode(state, branch)).findLast((node) => node.kind === "stack");
+  const beneath = stack?.kind === "stack" ? stack.items[stack.items.length - 2] : undefined;
+  return beneath && screenTitle(project, state, shownIn(beneath));
+}

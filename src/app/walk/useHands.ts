@@ -1,0 +1,116 @@
+import { useCallback, useMemo, useState } from "react";
+import { available } from "../../core/engine/available.ts";
+import { branchNode, type State, visiblePath } from "../../core/engine/state.ts";
+import { step } from "../../core/engine/step.ts";
+import { keyField } from "../../core/engine/values.ts";
+import { elementIdOf, lookup, tabsOf } from "../../core/model/lookup.ts";
+import type { Element, Json, Leg, NavEvent, Project, Row } from "../../core/model/schema.ts";
+import { type Step, useWalk } from "../store/walk.ts";
+
+export interface Outcomes {
+  label: string;
+  choices: Array<{ outcome: string; event: NavEvent }>;
+}
+export interface Hands {
+  fields: Record<string, Json>;
+  type: (field: string, value: Json) => void;
+  send: (event: NavEvent) => void;
+  use: (placeId: string, element: Element, how: "tap" | "submit" | "hold", row?: Row) => void;
+  swipe: (branch: number, dx: number, dy: number) => void;
+  holding: (placeId: string, element: Element, row?: Row) => { onContextMenu: (event: React.MouseEvent) => void };
+  /** Outcomes to choose from after a tap that the app itself decides about. */
+  outcomes: Outcomes | undefined;
+  choose: (event: NavEvent | undefined) => void;
+  /** Why the last tap did nothing. */
+  told: string | undefined;
+}
+
+/** What the hands do on the device: taps, typing, swipes, and choosing how the app decided. */
+export function useHands(project: Project, state: State | undefined): Hands {
+  const walkSend = useWalk((walk) => walk.send);
+  const [fields, setFields] = useState<Record<string, Json>>({});
+  const [outcomes, setOutcomes] = useState<Outcomes>();
+  const [told, setTold] = useState<string>();
+
+  const send = useCallback(
+    (event: NavEvent) => {
+      const made: Step | undefined = walkSend(event);
+      setOutcomes(undefined);
+      setTold(made && made.outcome !== "moved" ? made.sentence : undefined);
+      if (made?.outcome === "moved" && event.do === "leg" && lookup(project).legs.get(event.leg)?.move) setFields({});
+    },
+    [walkSend, project],
+  );
+
+  return useMemo<Hands>(() => {
+    const legsOf = (placeId: string, element: Element, kinds: string[]): Leg[] =>
+      (lookup(project).legsFrom.get(placeId) ?? []).filter((leg) => elementIdOf(leg) === element.id && kinds.includes(leg.on.kind));
+    const use: Hands["use"] = (placeId, element, how, row) => {
+      const legs = legsOf(placeId, element, how === "tap" && element.kind !== "field" ? ["tap", "submit"] : [how]);
+      if (legs.length === 0) {
+        if (element.kind !== "field" && element.kind !== "switch" && element.kind !== "text") setTold(`No leg starts at “${element.label}”.`);
+        return;
+      }
+      const events = legs.map((leg) => ({ leg, event: legEvent(project, leg, element, row, fields) }));
+      const possible = state ? events.filter(({ event }) => !ignored(project, state, event)) : [];
+      const named = new Map(possible.flatMap((p) => ("outcome" in p.leg.on && p.leg.on.outcome !== undefined ? [[p.leg.on.outcome, p.event] as const] : [])));
+      if (named.size > 1) {
+        setTold(undefined);
+        setOutcomes({ label: element.label, choices: [...named].map(([outcome, event]) => ({ outcome, event })) });
+        return;
+      }
+      const first = (possible[0] ?? events[0])?.event;
+      if (first) send(first);
+    };
+    return {
+      fields,
+      outcomes,
+      told,
+      send,
+      use,
+      type: (field, value) => setFields((known) => ({ ...known, [field]: value })),
+      choose: (event) => (event ? send(event) : setOutcomes(undefined)),
+      holding: (placeId, element, row) => ({
+        onContextMenu: (event) => {
+          if (legsOf(placeId, element, ["hold"]).length === 0) return;
+          event.preventDefault();
+          use(placeId, element, "hold", row);
+        },
+      }),
+      swipe: (branch, dx, dy) => {
+        const far = Math.max(Math.abs(dx), Math.abs(dy));
+        if (far < 60 || !state) return;
+        const to = Math.abs(dx) > Math.abs(dy) ? (dx < 0 ? "left" : "right") : dy < 0 ? "up" : "down";
+        const event = swipeEvent(project, state, branch, to);
+        if (event) send(event);
+      },
+    };
+  }, [fields, outcomes, told, send, project, state]);
+}
+
+function ignored(project: Project, state: State, event: NavEvent): boolean {
+  return step(project, state, event).outcome === "ignored";
+}
+
+function legEvent(project: Project, leg: Leg, element: Element, row: Row | undefined, fields: Record<string, Json>): NavEvent {
+  const type = element.of === undefined ? undefined : lookup(project).types.get(element.of);
+  const key = type && row ? row[keyField(type)] : undefined;
+  const item = typeof key === "string" ? key : row;
+  return { do: "leg", leg: leg.id, ...(item === undefined ? {} : { item }), ...(Object.keys(fields).length > 0 ? { fields } : {}) };
+}
+
+/** A swipe leg that can fire, else the neighbouring tab where the tabs can be swiped. */
+function swipeEvent(project: Project, state: State, branch: number, to: "left" | "right" | "up" | "down"): NavEvent | undefined {
+  const path = visiblePath(branchNode(state, branch));
+  const sources = new Set([...path.map((node) => node.at), state.layers[branch - 1]?.at ?? ""]);
+  const leg = available(project, state).find((event) => {
+    const found = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
+    return found?.on.kind === "swipe" && found.on.to === to && sources.has(found.from);
+  });
+  if (leg) return leg;
+  const tabs = path.findLast((node) => node.kind === "tabs" && tabsOf(project, node.at)?.swipes);
+  if (tabs?.kind !== "tabs" || (to !== "left" && to !== "right")) return undefined;
+  const members = tabsOf(project, tabs.at)?.members ?? [];
+  const next = members[members.indexOf(tabs.active) + (to === "left" ? 1 : -1)];
+  return next === undefined ? undefined : { do: "tab", to: next };
+}

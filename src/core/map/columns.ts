@@ -1,0 +1,36 @@
+import { upTarget } from "../engine/bar.ts";
+import { lookup, targetOf } from "../model/lookup.ts";
+import type { Project } from "../model/schema.ts";
+
+/**
+ * The column of each screen of one band: how many legs lie between it and the band's start,
+ * by breadth-first search over the legs within the band. A screen that no leg of the band
+ * leads to stands one to the right of its up target, else in the second column.
+ * Depends on nothing outside the band, so edits elsewhere move nothing here.
+ */
+export function columnsOf(project: Project, screens: readonly string[], start: string | undefined): Map<string, number> {
+  const inside = new Set(screens);
+  const columns = new Map<string, number>();
+  const first = start !== undefined && inside.has(start) ? start : screens[0];
+  if (first === undefined) return columns;
+  const spread = (from: string, column: number) => {
+    columns.set(from, column);
+    const queue = [from];
+    for (let id = queue.shift(); id !== undefined; id = queue.shift()) {
+      for (const leg of lookup(project).legsFrom.get(id) ?? []) {
+        const to = targetOf(leg);
+        if (to === undefined || !inside.has(to) || columns.has(to)) continue;
+        columns.set(to, (columns.get(id) ?? 0) + 1);
+        queue.push(to);
+      }
+    }
+  };
+  spread(first, 0);
+  for (const id of screens) if (!columns.has(id)) spread(id, aboveOf(project, id, columns) + 1);
+  return columns;
+}
+
+function aboveOf(project: Project, screen: string, columns: Map<string, number>): number {
+  const up = upTarget(project, screen);
+  return (up === undefined ? undefined : columns.get(up)) ?? 0;
+}

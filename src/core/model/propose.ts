@@ -1,0 +1,133 @@
+import { elementOf, firstScreen, lookup, nameOf, ownersAround, treeOf } from "./lookup.ts";
+import type { Container, Move, Param, Project } from "./schema.ts";
+
+export interface Proposal {
+  move: Move;
+  /** What it will do, as a sentence. */
+  sentence: string;
+}
+
+/**
+ * The move that suits a leg from a place (and element) to a target, judged by where the target
+ * lives: same stack, on top; a modal, over the page; another tab, over there. Arguments are
+ * filled in by name and type where they are known. Unknown targets give a plain push.
+ */
+export function propose(project: Project, from: string, elementId: string | undefined, to: string): Proposal {
+  const move = withArguments(project, from, elementId, moveTo(project, from, to));
+  return { move, sentence: moveSentence(project, from, move) };
+}
+
+function moveTo(project: Project, from: string, to: string): Move {
+  const { containers } = lookup(project);
+  const target = containers.get(to);
+  if (target?.kind === "modal") return { kind: "open", to };
+  const [around, beyond] = [ownersAround(project, from), ownersAround(project, to)];
+  const [modalHere, modalThere] = [around.find(isModal), beyond.find(isModal)];
+  const owner = beyond[0];
+  if (modalThere && modalThere !== modalHere)
+    return firstScreen(project, modalThere.id)?.id === to ? { kind: "open", to: modalThere.id } : { kind: "open", to: modalThere.id, show: to };
+  if (modalHere && !modalThere) return owner?.kind === "stack" ? { kind: "push", to, in: "beneath" } : { kind: "close", modal: modalHere.id };
+  const stackHere = around.find((c) => c.kind === "stack");
+  if (owner?.kind === "stack" && stackHere?.id === owner.id)
+    return owner.start === to && from !== to ? { kind: "return", to, orElse: "replace" } : { kind: "push", to };
+  if (owner?.kind === "tabs" || owner?.kind === "drawer") return { kind: "select", to };
+  if (owner?.kind === "stack") {
+    const lane = beyond[1];
+    if (owner.start === to && (lane?.kind === "tabs" || lane?.kind === "drawer")) return { kind: "select", to: owner.id };
+    return treeOf(project, project.root).includes(owner.id) ? { kind: "push", to, in: owner.id } : { kind: "push", to };
+  }
+  return stackHere ? { kind: "push", to } : { kind: "replace", to };
+}
+
+const isModal = (c: Container): boolean => c.kind === "modal";
+
+/** The move with what is known of the arguments that its target needs. */
+export function withArguments(project: Project, from: string, elementId: string | undefined, move: Move): Move {
+  if (move.kind !== "push" && move.kind !== "replace" && move.kind !== "reset" && move.kind !== "return" && move.kind !== "open") return move;
+  const shown = move.kind === "open" ? (move.show ?? lookup(project).containers.get(move.to)?.start) : move.to;
+  const params = shown === undefined ? [] : (firstScreen(project, shown)?.params ?? []);
+  const pass: Record<string, string> = {};
+  for (const param of params) {
+    const source = sourceFor(project, from, elementId, param);
+    if (source !== undefined) pass[param.name] = source;
+  }
+  return Object.keys(pass).length > 0 ? { ...move, pass } : move;
+}
+
+function sourceFor(project: Project, from: string, elementId: string | undefined, param: Param): string | undefined {
+  const { types, screens } = lookup(project);
+  const row = types.get((elementId === undefined ? undefined : elementOf(project, from, elementId)?.of) ?? "");
+  if (row && param.type === row.id) return "item";
+  const key = row?.fields[0];
+  if (row && key && param.name.toLowerCase() === `${row.id}${key.name}`.toLowerCase()) return `item.${key.name}`;
+  const field = row?.fields.find((f) => f.name === param.name && f.type === param.type);
+  if (field) return `item.${field.name}`;
+  if (screens.get(from)?.params.some((p) => p.name === param.name && p.type === param.type)) return `param.${param.name}`;
+  if (row && key && param.required && key.type === param.type) return `item.${key.name}`;
+  return undefined;
+}
+
+/** What a move does, as a sentence for people. */
+export function moveSentence(project: Project, from: string, move: Move): string {
+  const q = (id: string) => `“${nameOf(project, id)}”`;
+  const here = q(from);
+  switch (move.kind) {
+    case "push":
+      if (move.in === "beneath") return `Closes what is up and puts ${q(move.to)} on top of the page beneath.`;
+      if (move.in !== undefined) return `Goes over to ${q(move.in)} and puts ${q(move.to)} on top there.`;
+      return move.repeat === "rewind"
+        ? `Puts ${q(move.to)} on top of ${here}, or goes back to it where it lies beneath.`
+        : `Puts ${q(move.to)} on top of ${here}; Back comes back here.`;
+    case "replace":
+      return `Shows ${q(move.to)} instead of ${here}; Back goes past it.`;
+    case "reset":
+      return `Clears the history and starts it anew with ${q(move.to)}.`;
+    case "return":
+      return `Goes back to ${q(move.to)}, dropping what lies above it${move.orElse === "nothing" ? "" : "; shows it anew where it is not beneath"}.`;
+    case "open":
+      return `Brings ${q(move.to)} up over the page${move.show === undefined ? "" : `, showing ${q(move.show)}`}.`;
+    case "close":
+      return `Closes ${move.modal === undefined ? "what is up" : q(move.modal)}.`;
+    case "select":
+      return `Goes over to ${q(move.to)}, ${move.fresh ? "started anew" : "as it was left"}.`;
+    case "menu":
+      return `${move.action === "open" ? "Opens" : move.action === "close" ? "Closes" : "Opens or closes"} the drawer${move.drawer === undefined ? "" : ` ${q(move.drawer)}`}.`;
+    case "back":
+      return "Does what Back does.";
+    case "up":
+      return "Goes up one level.";
+    case "proceed":
+      return "Goes on with what the user was about to do.";
+    case "leave":
+      return move.url === undefined ? "Leaves the app." : `Leaves for ${move.url}.`;
+  }
+}
+
+/** A move in a word or two, as it stands beside a line of the map. */
+export function moveWord(move: Move | undefined): string {
+  switch (move?.kind) {
+    case undefined:
+      return "sets";
+    case "push":
+      return move.in === "beneath" ? "beneath" : "on top";
+    case "replace":
+      return "instead";
+    case "reset":
+      return "anew";
+    case "return":
+      return "back to";
+    case "open":
+      return "over";
+    case "close":
+      return "closes";
+    case "select":
+      return "over to";
+    case "menu":
+      return "menu";
+    case "back":
+    case "up":
+    case "proceed":
+    case "leave":
+      return move.kind;
+  }
+}
