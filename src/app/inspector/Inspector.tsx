@@ -34,7 +34,7 @@ export function Inspector() {
     }
   })();
   return (
-    <section aria-label="Inspector" className="border-t border-hairline p-3">
+    <section aria-label="Inspector" className={`overflow-y-auto border-t-2 border-ink/60 p-3 ${selected ? "max-h-[46vh] min-h-[30vh]" : ""}`}>
       {body}
     </section>
   );

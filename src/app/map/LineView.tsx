@@ -11,14 +11,14 @@ export function LineView({ line, project, focus }: { line: Line; project: Projec
   const color = focus ? "var(--accent)" : "var(--ink)";
   const planned = line.leg.planned ? "2 4" : undefined;
   if (line.drawn === "stub") return <Stub line={line} project={project} focus={focus} />;
-  const middle = line.points[Math.floor(line.points.length / 2)] ?? line.from;
+  const corner = line.points[1] ?? line.from;
   return (
     <g data-leg={line.leg.id} className="map-line">
       <title>{`${moveWord(line.leg.move)} ${stubLabel(project, line.leg)}`}</title>
       <path d={pathOf(line.points)} fill="none" stroke="transparent" strokeWidth={10} />
       <path d={pathOf(line.points)} fill="none" stroke={color} strokeWidth={focus ? 2 : 1.3} strokeDasharray={planned ?? form.dash} markerEnd={form.end} />
       {focus && (
-        <text x={middle.x + 5} y={middle.y - 5} fontSize={11.5} fontWeight={600} fill="var(--accent)" className="line-word">
+        <text x={corner.x + 5} y={corner.y + 4} fontSize={11.5} fontWeight={600} fill="var(--accent)" className="line-word">
           {moveWord(line.leg.move)}
         </text>
       )}

@@ -25,8 +25,8 @@ export function MapView() {
   const result = useFindings((f) => f.result);
   const state = useWalkState();
   const lastEvent = useWalk((w) => w.steps[w.at - 1]?.event);
-  const { svg, ground, frame, detail, show, scaleBy, showAll } = useZoom();
   const layout = useMemo(() => layoutMap(project), [project]);
+  const { svg, ground, frame, detail, show, scaleBy, showAll } = useZoom(layout.width, layout.height);
   const lines = useMemo(() => linesOf(project, layout), [project, layout]);
   const worst = useMemo(() => worstByPlace(project, result?.findings ?? []), [project, result]);
   const here = state && currentScreen(state).at;
@@ -94,6 +94,11 @@ export function MapView() {
           {layout.spines.map((spine) => (
             <SpineView key={spine.id} spine={spine} layout={layout} />
           ))}
+          {routed
+            .filter((line) => line.drawn === "line")
+            .map((line) => (
+              <LineView key={`focus ${line.leg.id}`} line={line} project={project} focus />
+            ))}
           <g className="map-lines">
             {lines.map((line) => (
               <LineView
@@ -140,11 +145,6 @@ export function MapView() {
               </g>
             )),
           )}
-          {routed
-            .filter((line) => line.drawn === "line")
-            .map((line) => (
-              <LineView key={`focus ${line.leg.id}`} line={line} project={project} focus />
-            ))}
           {draw.line && (
             <path
               d={`M${draw.line.x1} ${draw.line.y1}L${draw.line.x2} ${draw.line.y2}`}
@@ -183,7 +183,7 @@ export function MapView() {
         <button
           type="button"
           className="px-1 hover:text-ink"
-          onClick={() => showAll(layout.width, layout.height)}
+          onClick={showAll}
           onMouseEnter={() => setTip("the whole map")}
           onMouseLeave={() => setTip(undefined)}
         >

@@ -30,6 +30,7 @@ export function TargetPicker() {
   if (!linking) return null;
   const label = elementOf(project, linking.place, linking.element)?.label ?? linking.element;
   const name = query.trim();
+  const shown = ranked(targets, name);
   const done = (made: { edit: Parameters<typeof apply>[0]; legId: string }) => {
     apply(made.edit);
     select({ kind: "leg", id: made.legId });
@@ -37,7 +38,7 @@ export function TargetPicker() {
   };
   return (
     <Dialog title={`Where does “${label}” on “${nameOf(project, linking.place)}” lead?`} open onClose={close} wide>
-      <Command label="Targets" loop>
+      <Command label="Targets" loop shouldFilter={false}>
         <Command.Input
           autoFocus
           value={query}
@@ -46,7 +47,7 @@ export function TargetPicker() {
           className="mb-2 h-9 w-full border border-ink bg-paper px-2 text-[13px]"
         />
         <Command.List className="max-h-[46vh] overflow-y-auto">
-          {targets.map((target) => (
+          {shown.map((target) => (
             <Command.Item
               key={target.id}
               value={`${target.name} ${target.within} ${target.id}`}
@@ -73,4 +74,18 @@ export function TargetPicker() {
       </Command>
     </Dialog>
   );
+}
+
+/** The targets whose name has what was typed in it, those that begin with it first. */
+function ranked<T extends { name: string; within: string }>(targets: T[], typed: string): T[] {
+  const wanted = typed.toLowerCase();
+  const rank = ({ name, within }: T) => {
+    const at = name.toLowerCase().indexOf(wanted);
+    return at === 0 ? 0 : at > 0 ? 1 : within.toLowerCase().includes(wanted) ? 2 : 3;
+  };
+  return targets
+    .map((target, i) => ({ target, rank: rank(target), i }))
+    .filter(({ rank: r }) => r < 3)
+    .sort((a, b) => a.rank - b.rank || a.i - b.i)
+    .map(({ target }) => target);
 }

@@ -10,7 +10,7 @@ function detailAt(scale: number): Detail {
 }
 
 /** Pan and zoom of the map. Moving it changes one attribute and two CSS variables; nothing is drawn again. */
-export function useZoom() {
+export function useZoom(width: number, height: number) {
   const svg = useRef<SVGSVGElement>(null);
   const ground = useRef<SVGGElement>(null);
   const frame = useRef<HTMLDivElement>(null);
@@ -46,6 +46,13 @@ export function useZoom() {
     };
   }, []);
 
+  useEffect(() => {
+    behavior.current?.translateExtent([
+      [0, 0],
+      [width + 400, height + 300],
+    ]);
+  }, [width, height]);
+
   /** Brings a box into view, at the scale that is set, unless it is in view already. */
   const show = useCallback((box: { x: number; y: number; width: number; height: number }) => {
     const element = svg.current;
@@ -62,12 +69,12 @@ export function useZoom() {
     if (svg.current && behavior.current) behavior.current.scaleBy(select(svg.current), factor);
   }, []);
 
-  const showAll = useCallback((width: number, height: number) => {
+  const showAll = useCallback(() => {
     const element = svg.current;
     if (!element || !behavior.current) return;
     const k = Math.min(1, (element.clientWidth - 24) / width, (element.clientHeight - 24) / height);
     behavior.current.transform(select(element), zoomIdentity.translate(0, 0).scale(Math.max(0.08, k)));
-  }, []);
+  }, [width, height]);
 
   return { svg, ground, frame, detail, show, scaleBy, showAll };
 }

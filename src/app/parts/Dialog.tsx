@@ -13,7 +13,7 @@ export function Dialog({ title, open, onClose, children, wide }: Props) {
   return (
     <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Radix.Overlay className="fixed inset-0 z-40 bg-black/35" />
         <Radix.Content
           aria-describedby={undefined}
           className={`fixed top-[14vh] left-1/2 z-50 max-h-[76vh] -translate-x-1/2 overflow-y-auto border border-ink bg-sheet p-5 shadow-xl ${wide ? "w-[640px]" : "w-[440px]"}`}

@@ -37,15 +37,17 @@ export function ProjectPage() {
   useKeys(() => setKeysOpen(true));
   if (status !== "ready") return <Waiting status={status} error={error} />;
   return (
-    <div className="grid h-full min-w-[1024px] grid-rows-[auto_1fr_auto]">
+    <div className="grid h-full min-w-[1024px] grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
       <Head onKeys={() => setKeysOpen(true)} />
-      <div className="grid min-h-0 grid-cols-[212px_1fr_326px]">
+      <div className="grid min-h-0 grid-cols-[212px_minmax(0,1fr)_326px]">
         <Outline />
         <main className="min-w-0">
           <MapView />
         </main>
-        <div className="min-h-0 overflow-y-auto border-l border-hairline bg-sheet">
-          <WalkPanel />
+        <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] border-l border-hairline bg-sheet">
+          <div className="min-h-0 overflow-y-auto">
+            <WalkPanel />
+          </div>
           <Inspector />
         </div>
       </div>

@@ -36,17 +36,11 @@ export const useWalk = create<WalkState>((set, get) => ({
   at: 0,
   reason: undefined,
   follow: (project) => {
-    if (get().project === project) return;
+    const known = get();
+    if (known.project === project) return;
     const start = launch(project);
-    set({
-      project,
-      start,
-      steps: replay(
-        project,
-        start,
-        get().steps.map((s) => s.event),
-      ),
-    });
+    const events = known.steps.map((one) => one.event);
+    set({ project, start, steps: replay(project, start, events), reason: known.project ? undefined : known.reason });
   },
   send: (event) => {
     const { project, start, steps, at } = get();

@@ -144,7 +144,7 @@ function DrawerAround({ at, active, open, inner, ...within }: Within & { at: str
         <button
           type="button"
           aria-label="Beside the drawer"
-          className="absolute inset-0 bg-ink/25"
+          className="absolute inset-0 bg-black/25"
           onClick={() => hands.send({ do: "close", via: "outside" })}
         />
       )}
@@ -168,7 +168,7 @@ function LayerView({ layer, ...within }: Within & { layer: Layer }) {
         <button
           type="button"
           aria-label={`Outside ${nameOf(project, layer.at)}`}
-          className={`absolute inset-0 ${modal?.dims ? "bg-ink/30" : ""}`}
+          className={`absolute inset-0 ${modal?.dims ? "bg-black/30" : ""}`}
           onClick={() => close({ do: "close", via: "outside" })}
         />
       )}

@@ -62,7 +62,7 @@ export function WalkPanel() {
       </div>
       <Outside />
       <h3 className="caption m-0 border-t border-hairline pt-2">Steps</h3>
-      <ol className="m-0 list-none p-0" aria-label="Steps">
+      <ol className="relative m-0 max-h-[172px] list-none overflow-y-auto p-0" aria-label="Steps">
         <StepRow
           number={0}
           text="launch"
@@ -95,7 +95,11 @@ function StepRow(props: { number: number; text: string; shows: string; current: 
   const { number, text, shows, current, later, trouble, onClick } = props;
   const row = useRef<HTMLLIElement>(null);
   useEffect(() => {
-    if (current) row.current?.scrollIntoView({ block: "nearest" });
+    const list = row.current?.parentElement;
+    if (!current || !row.current || !list) return;
+    const { offsetTop, offsetHeight } = row.current;
+    if (offsetTop < list.scrollTop || offsetTop + offsetHeight > list.scrollTop + list.clientHeight)
+      list.scrollTop = offsetTop + offsetHeight - list.clientHeight;
   }, [current]);
   return (
     <li ref={row}>

@@ -212,7 +212,11 @@ class Plan {
   finish(): MapLayout {
     const columns = Math.max(4, ...this.cards.map((card) => card.column + 1));
     const width = this.left + 14 + columns * PITCH;
-    const bands = this.bands.map((band) => ({ ...band, x: this.left, width: band.lifted ? 14 + band.width * PITCH - GAP + 92 : width - this.left }));
+    const bands = this.bands.map((band) => ({
+      ...band,
+      x: this.left,
+      width: band.lifted ? Math.max(14 + band.width * PITCH - GAP + 92, captionWidth(band)) : width - this.left,
+    }));
     const first = firstScreen(this.project, this.project.root)?.id;
     const card = this.cards.find((c) => c.id === first);
     return {
@@ -226,6 +230,11 @@ class Plan {
       launch: card && { x: card.x, y: card.y + CARD_HEAD / 2 },
     };
   }
+}
+
+/** Room for a band's caption, by the usual width of a letter. */
+export function captionWidth(band: Pick<Band, "name" | "says">): number {
+  return 40 + band.name.length * 8 + band.says.length * 6.2;
 }
 
 /** Members in the map's own order where the document gives one. */

@@ -1,0 +1,28 @@
+import { defineConfig } from "@playwright/test";
+
+const port = Number(process.env.ETAPE_TEST_PORT ?? 4317);
+
+export default defineConfig({
+  testDir: "test/e2e",
+  timeout: 90_000,
+  workers: 1,
+  reporter: "list",
+  outputDir: "test-results",
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    },
+  },
+  webServer: { command: "node scripts/start.mjs", env: { PORT: String(port) }, url: `http://127.0.0.1:${port}`, reuseExistingServer: false, timeout: 60_000 },
+});

@@ -1,0 +1,30 @@
+// npm test: types, lint, unit tests, and the real interface in Chromium; installs what is missing first.
+import { join } from "node:path";
+import { ensureChromium, ensurePackages, root, runTool } from "./setup.mjs";
+
+ensurePackages();
+const chromium = ensureChromium();
+const steps = [
+  ["types", () => runTool("tsc", ["--noEmit", "-p", "."])],
+  ["lint", () => runTool("biome", ["ci", "--error-on-warnings", "."])],
+  ["command line", bundle],
+  ["unit tests", () => runTool("vitest", ["run"])],
+  ["build", () => runTool("vite", ["build", "--logLevel", "warn"])],
+  ["interface", () => runTool("playwright", ["test"], { CHROMIUM_PATH: chromium })],
+];
+/** The bundler is loaded only here, when the packages are there. */
+async function bundle() {
+  const { bundleCommandLine } = await import("./bundle.mjs");
+  await bundleCommandLine(join(root, "dist", "cli", "etape.mjs"));
+  return 0;
+}
+
+for (const [name, run] of steps) {
+  process.stdout.write(`\n== ${name}\n`);
+  const status = await run();
+  if (status) {
+    process.stdout.write(`\n${name} failed\n`);
+    process.exit(status);
+  }
+}
+process.stdout.write(`\n${steps.length} passed, 0 failed\n`);
