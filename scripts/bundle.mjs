@@ -12,7 +12,8 @@ export function bundleServer(outfile) {
   return bundle("src/server/main.ts", outfile);
 }
 
-function bundle(entry, outfile) {
+/** Bundles a program and what it imports into one file that Node runs. */
+export function bundle(entry, outfile) {
   return build({
     entryPoints: [join(root, entry)],
     outfile,

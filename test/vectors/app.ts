@@ -40,7 +40,18 @@ export function app(root: string, parts: App): Project {
   const screens: Data[] = [...ids].map((id) => ({ id, name: id, params: [], up: "auto", elements: [], ...parts.screens?.[id] }));
   const legs = (parts.legs ?? []).map(leg);
   for (const one of legs) addElement([...screens, ...containers], one);
-  const project = { format: "etape/1", name: root, root, facts: parts.facts ?? [], types: parts.types ?? [], containers, screens, legs, entrances: parts.entrances ?? [], walks: [] };
+  const project = {
+    format: "etape/1",
+    name: root,
+    root,
+    facts: parts.facts ?? [],
+    types: parts.types ?? [],
+    containers,
+    screens,
+    legs,
+    entrances: parts.entrances ?? [],
+    walks: [],
+  };
   const read = readProjectData(project);
   if (!read.ok) throw new Error(JSON.stringify(read.problems));
   return read.project;

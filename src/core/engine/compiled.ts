@@ -2,6 +2,7 @@ import { type ASTNode, compile, fits, type Run, type Scope, sameValue, valueType
 import { elementIdOf, elementOf, lookup, targetOf } from "../model/lookup.ts";
 import type { Element, Entrance, Leg, Project } from "../model/schema.ts";
 import { compileCondition, entranceScope, legScope, placeScope } from "../model/scope.ts";
+import { patternVariables } from "../model/template.ts";
 import { parametersOf } from "./make.ts";
 import type { Args, Node, Refusal, State } from "./state.ts";
 
@@ -32,6 +33,8 @@ export interface CompiledEntrance {
   /** Undefined where there is no condition; "never" where it is ill-typed. */
   when?: Condition | "never";
   pass?: Array<{ name: string; run: Run }>;
+  /** The variables of its pattern. */
+  variables: readonly string[];
 }
 export interface CompiledProject {
   legs: Map<string, CompiledLeg>;
@@ -184,7 +187,7 @@ export function compiledElement(project: Project, placeId: string, element: Elem
 
 function compileEntrance(project: Project, entrance: Entrance): CompiledEntrance {
   const scope = entranceScope(project, entrance);
-  const out: CompiledEntrance = { entrance };
+  const out: CompiledEntrance = { entrance, variables: entrance.pattern === undefined ? [] : patternVariables(entrance.pattern) };
   if (entrance.when !== undefined) {
     const when = compileCondition(entrance.when, scope);
     out.when = when.ok ? when : "never";

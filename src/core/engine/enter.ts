@@ -1,6 +1,5 @@
 import { lookup } from "../model/lookup.ts";
 import type { Json, Project } from "../model/schema.ts";
-import { patternVariables } from "../model/template.ts";
 import { compiled } from "./compiled.ts";
 import { withDrawersClosed } from "./lanes.ts";
 import { make, parametersOf } from "./make.ts";
@@ -15,9 +14,11 @@ export function initialFacts(project: Project): Record<string, Json> {
 
 /** The state of a new start in the same width: facts that persist or come from outside are kept. */
 export function relaunched(project: Project, state: State): State {
-  const facts = initialFacts(project);
-  for (const fact of project.facts)
-    if ((fact.persists || fact.source === "outside") && state.facts[fact.id] !== undefined) facts[fact.id] = state.facts[fact.id] as Json;
+  const facts: Record<string, Json> = {};
+  for (const fact of project.facts) {
+    const kept = fact.persists || fact.source === "outside" ? state.facts[fact.id] : undefined;
+    facts[fact.id] = kept ?? fact.initial;
+  }
   return { base: make(project, project.root), layers: [], facts, width: state.width };
 }
 
@@ -43,7 +44,7 @@ export function destinationOf(
     return { allowed, to, args };
   }
   const bound: Record<string, Json> = {};
-  for (const name of entrance.pattern === undefined ? [] : patternVariables(entrance.pattern)) {
+  for (const name of entry.variables) {
     const value = given[name];
     if (value !== undefined) bound[name] = value;
   }

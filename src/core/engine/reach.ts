@@ -3,7 +3,7 @@ import { drawerOf, modalOf } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
 import { isPinned } from "./bar.ts";
 import { type CompiledLeg, compiled } from "./compiled.ts";
-import { branchNode, currentScreen, type Node, type Shown, type State, topBranch, visiblePath } from "./state.ts";
+import { branchNode, currentScreen, type Node, type Shown, type State, topBranch, visibleChild } from "./state.ts";
 import { type Input, valuesFor } from "./values.ts";
 
 /** The branches in reach, topmost first: beneath a layer only where nothing above it blocks. */
@@ -24,13 +24,15 @@ export function openDrawers(path: readonly Node[]): Node[] {
 
 /** Whether legs from a place can be used on a branch; with `drawersClosed`, open drawers count as closed. */
 export function isSource(project: Project, state: State, branch: number, from: string, drawersClosed = false): boolean {
-  const path = visiblePath(branchNode(state, branch));
-  const open = drawersClosed ? [] : openDrawers(path);
-  if (open.length > 0) return open.some((node) => node.at === from);
-  if (state.layers[branch - 1]?.at === from) return true;
-  const node = path.find((n) => n.at === from);
-  if (!node) return false;
-  return node.kind !== "drawer" || isPinned(drawerOf(project, from), state.width);
+  let found: Node | undefined;
+  let open = false;
+  for (let node: Node | undefined = branchNode(state, branch); node; node = visibleChild(node)) {
+    if (node.at === from) found = node;
+    open ||= !drawersClosed && node.kind === "drawer" && node.open;
+  }
+  if (open) return found?.kind === "drawer" && found.open;
+  if (!found) return state.layers[branch - 1]?.at === from;
+  return found.kind !== "drawer" || isPinned(drawerOf(project, from), state.width);
 }
 
 /** A leg about to fire: on which branch, and with which values. */

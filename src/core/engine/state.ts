@@ -115,8 +115,8 @@ export function visibleChild(node: Node): Node | undefined {
 
 /** The visible path from a node down to the screen at its end. */
 export function visiblePath(node: Node): Node[] {
-  const path: Node[] = [];
-  for (let at: Node | undefined = node; at; at = visibleChild(at)) path.push(at);
+  const path: Node[] = [node];
+  for (let at = visibleChild(node); at; at = visibleChild(at)) path.push(at);
   return path;
 }
 

@@ -11,20 +11,38 @@ export interface Input {
 
 /** The values that expressions see on a screen. Neighbours are looked up only when read. */
 export function valuesFor(project: Project, state: Pick<State, "facts" | "width">, screen: Shown, input: Input = {}): Values {
-  return {
-    fact: state.facts,
-    width: state.width,
-    screen: screen.at,
-    param: screen.args,
-    item: input.item,
-    field: input.fields,
-    get next() {
-      return neighbour(project, screen, 1);
-    },
-    get prev() {
-      return neighbour(project, screen, -1);
-    },
-  };
+  return new ScreenValues(project, state, screen, input) as unknown as Values;
+}
+
+class ScreenValues {
+  readonly fact: State["facts"];
+  readonly width: State["width"];
+  /** The screen's id; no expression can name it, but whoever runs one may ask. */
+  readonly screen: string;
+  readonly param: Args;
+  readonly item: Row | undefined;
+  readonly field: Input["fields"];
+  private readonly shown: Shown;
+  private readonly project: Project;
+
+  constructor(project: Project, state: Pick<State, "facts" | "width">, shown: Shown, input: Input) {
+    this.fact = state.facts;
+    this.width = state.width;
+    this.screen = shown.at;
+    this.param = shown.args;
+    this.item = input.item;
+    this.field = input.fields;
+    this.shown = shown;
+    this.project = project;
+  }
+
+  get next() {
+    return neighbour(this.project, this.shown, 1);
+  }
+
+  get prev() {
+    return neighbour(this.project, this.shown, -1);
+  }
 }
 
 /** The row after (1) or before (-1) that of a screen with `pages`; undefined at the ends. */

@@ -55,6 +55,8 @@ it("etape step replays every vector", async () => {
     expect(status).toBe(0);
     const printed = JSON.parse(out) as { launch: { line: string }; steps: Array<{ outcome: string; why?: string; line: string }> };
     expect(printed.launch.line).toBe(vector.launch);
-    expect(printed.steps.map((s) => (s.outcome === "moved" ? s.line : s.outcome === "refused" ? `refused ${s.why}` : s.outcome))).toEqual(vector.steps.map(([, expected]) => expected));
+    expect(printed.steps.map((s) => (s.outcome === "moved" ? s.line : s.outcome === "refused" ? `refused ${s.why}` : s.outcome))).toEqual(
+      vector.steps.map(([, expected]) => expected),
+    );
   }
 });

@@ -1,0 +1,5 @@
+import { checkBench } from "./check.ts";
+import { engineBench } from "./engine.ts";
+
+engineBench();
+checkBench();
