@@ -8,11 +8,11 @@
  */
 
 import { type CompiledElement, type CompiledLeg, type CompiledProject, type Condition, compiled, register } from "../engine/compiled.ts";
-import type { Node, Refusal, State } from "../engine/state.ts";
+import { type Node, type Refusal, type State, shownIn } from "../engine/state.ts";
 import { type ASTNode, sameValue, type Values } from "../model/expression.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Json, Project } from "../model/schema.ts";
-import { isHidden } from "./lanes.ts";
+import { isHidden, markOf } from "./lanes.ts";
 
 /** Questions answered while one event ran: what was asked and which answer was taken. */
 export interface Choice {
@@ -78,8 +78,10 @@ export interface AbstractProject {
   fired: string[];
   /** Second copies that legs put into a stack since it was emptied last. */
   copies: CopyMade[];
-  /** What lanes held when they were left, by lane. */
+  /** What lanes held when they were left, by lane and facts. */
   lanes: Map<string, Node[]>;
+  /** Hidden lanes that were looked into since it was emptied last. */
+  looked: Set<string>;
 }
 
 export function abstractProject(original: Project): AbstractProject {
@@ -89,7 +91,7 @@ export function abstractProject(original: Project): AbstractProject {
     screens: original.screens.map((screen) => (screen.params.length > 0 ? { ...screen, params: [] } : screen)),
   };
   const chooser = new Chooser();
-  const out: AbstractProject = { project, original, chooser, refusals: [], passed: [], fired: [], copies: [], lanes: new Map() };
+  const out: AbstractProject = { project, original, chooser, refusals: [], passed: [], fired: [], copies: [], lanes: new Map(), looked: new Set() };
   register(project, abstractCompiled(out, compiled(original)));
   return out;
 }
@@ -129,7 +131,7 @@ function abstractCompiled(abstract: AbstractProject, concrete: CompiledProject):
       const declared = lookup(abstract.original).screens.get(screenId);
       return declared === undefined || declared.params.length === 0 || abstract.chooser.choose(`same arguments on ${screenId}`, [true, false]) === true;
     },
-    reveal: (lane, node) => (isHidden(node) ? abstract.chooser.choose(`lane ${lane}`, abstract.lanes.get(lane) ?? [node]) : node),
+    reveal: (node, why) => (isHidden(node) ? contentOf(abstract, markOf(node), node, why) : node),
     watch: {
       fired: (id) => abstract.fired.push(id),
       refused: (id, why) => abstract.refusals.push({ leg: id, why }),
@@ -137,6 +139,24 @@ function abstractCompiled(abstract: AbstractProject, concrete: CompiledProject):
       passed: (state) => abstract.passed.push(state),
     },
   };
+}
+
+/**
+ * What a hidden lane holds. To look into it, any of what it held when it was left; to show it,
+ * only what an arrive leg leads on from at once: the rest stays hidden behind the portal.
+ */
+function contentOf(abstract: AbstractProject, mark: string, hidden: Node, why: "search" | "show"): Node {
+  abstract.looked.add(mark);
+  const contents = abstract.lanes.get(mark) ?? [hidden];
+  if (why === "search") return abstract.chooser.choose(`lane ${mark}`, contents);
+  const arriving = contents.filter((content) => arrives(abstract.project, content));
+  if (arriving.length === 0) return hidden;
+  return abstract.chooser.choose(`lane ${mark} shown`, arriving.length < contents.length ? [hidden, ...arriving] : arriving);
+}
+
+/** Whether the screen that a node shows has arrive legs. */
+export function arrives(project: Project, node: Node): boolean {
+  return !isHidden(node) && (compiled(project).from.get(shownIn(node).at)?.arrive.length ?? 0) > 0;
 }
 
 const unknown = Symbol("unknown");

@@ -1,3 +1,5 @@
+import { currentScreen } from "../engine/state.ts";
+import { lookup } from "../model/lookup.ts";
 import type { NavEvent, Project, Width } from "../model/schema.ts";
 import { abstractProject } from "./abstract.ts";
 import { idleLead, silent } from "./behaviour/controls.ts";
@@ -15,6 +17,8 @@ interface BehaviourCode {
   code: string;
   severity: Severity;
   find: (graph: Graph) => Candidate[];
+  /** Asks for ways from launch alone, without entrances. */
+  byTaps?: boolean;
   /** Whether the last step of a walk shows it. */
   shows?: (candidate: Candidate, step: LastStep) => boolean;
 }
@@ -34,7 +38,12 @@ const BEHAVIOUR: readonly BehaviourCode[] = [
     find: piledCopies,
     shows: ({ subjects }, { copied }) => copied.some(({ leg, place }) => leg === subjects[0] && place === subjects[1]),
   },
-  { code: "returns-to-finished", severity: "warning", find: returnsToFinished, shows: (_, { result }) => result.outcome === "moved" },
+  {
+    code: "returns-to-finished",
+    severity: "warning",
+    find: returnsToFinished,
+    shows: ({ subjects }, { result, project }) => result.outcome === "moved" && oncePlaces(project, currentScreen(result.state).at).includes(subjects[0] ?? ""),
+  },
   {
     code: "leaves-by-surprise",
     severity: "warning",
@@ -43,7 +52,7 @@ const BEHAVIOUR: readonly BehaviourCode[] = [
   },
   { code: "silent", severity: "warning", find: silent },
   { code: "idle-lead", severity: "warning", find: idleLead },
-  { code: "far", severity: "note", find: far },
+  { code: "far", severity: "note", find: far, byTaps: true },
 ];
 
 export interface CheckOptions {
@@ -53,7 +62,7 @@ export interface CheckOptions {
 }
 
 const DEPTHS = [6, 4, 3, 2];
-const MOST_STATES = 3000;
+const LIMITS: Limits = { depth: 6, states: 3000 };
 
 /**
  * Checks a project: findings about the document and about behaviour, the latter with a walk
@@ -65,8 +74,10 @@ export function check(project: Project, options: CheckOptions = {}): CheckResult
   const widths: Width[] = dependsOnWidth(project) ? ["narrow", "middle", "wide"] : ["narrow"];
   const explorations = exploreAll(abstract, widths, options);
   const graphs = explorations.map(graphOf);
+  const byTaps =
+    project.entrances.length === 0 ? graphs : widths.map((width) => graphOf(explore(abstract, width, explorations[0]?.limits ?? LIMITS, options.stop, false)));
   const findings = [
-    ...BEHAVIOUR.flatMap((code) => behaviourFindings(code, graphs)),
+    ...BEHAVIOUR.flatMap((code) => behaviourFindings(code, code.byTaps ? byTaps : graphs)),
     ...documentFindings(project, new Set(graphs.flatMap((graph) => [...graph.hubs]))),
   ].map((finding) => ({
     ...finding,
@@ -82,7 +93,7 @@ export function check(project: Project, options: CheckOptions = {}): CheckResult
 }
 
 function exploreAll(abstract: ReturnType<typeof abstractProject>, widths: Width[], options: CheckOptions): Exploration[] {
-  const most = options.limits?.states ?? MOST_STATES;
+  const most = options.limits?.states ?? LIMITS.states;
   const depths = options.limits?.depth === undefined ? DEPTHS : [options.limits.depth];
   let explorations: Exploration[] = [];
   for (const depth of depths) {
@@ -109,6 +120,7 @@ function behaviourFindings({ code, severity, find, shows }: BehaviourCode, graph
   for (const graph of graphs) {
     const { width } = graph.exploration;
     for (const candidate of find(graph)) {
+      if (!isKnown(graph.project, candidate.subjects[0] ?? "")) continue;
       const key = candidate.subjects.join("\n");
       const known = found.get(key);
       if (known) known.widths.push(width);
@@ -118,6 +130,11 @@ function behaviourFindings({ code, severity, find, shows }: BehaviourCode, graph
   return [...found.values()].map(({ finding, widths }) => (widths.length === graphs.length ? finding : onlyIn(finding, widths)));
 }
 
+/** Whether a subject is in the document: an empty screen made for a place that is not there is no subject. */
+function isKnown(project: Project, id: string): boolean {
+  return lookup(project).places.has(id) || lookup(project).legs.has(id);
+}
+
 function behaviourFinding(graph: Graph, code: string, severity: Severity, candidate: Candidate, shows: BehaviourCode["shows"]): Finding {
   const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
   const { exploration } = graph;
@@ -125,10 +142,17 @@ function behaviourFinding(graph: Graph, code: string, severity: Severity, candid
     return exploration.complete && !exploration.cut
       ? { ...common, certainty: "certain" }
       : { ...common, message: `${candidate.message} (Possible: not every state was looked at.)`, certainty: "possible" };
-  const { node, edge } = candidate.at;
-  const walk: NavEvent[] | undefined = witness(exploration, node, edge, shows && ((step) => shows(candidate, step)));
+  const walk = firstOf(candidate.at, ({ node, edge }) => witness(exploration, node, edge, shows && ((step) => shows(candidate, step))));
   if (walk) return { ...common, certainty: "shown", walk };
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
+}
+
+function firstOf<T>(list: readonly T[], find: (entry: T) => NavEvent[] | undefined): NavEvent[] | undefined {
+  for (const entry of list) {
+    const found = find(entry);
+    if (found) return found;
+  }
+  return undefined;
 }
 
 function onlyIn(finding: Finding, widths: Width[]): Finding {

@@ -3,12 +3,12 @@ import { initialFacts, relaunched } from "../engine/enter.ts";
 import { stateLine } from "../engine/line.ts";
 import { make } from "../engine/make.ts";
 import { branchesInReach, isSource } from "../engine/reach.ts";
-import { branchNode, currentScreen, type Node, type State, type StepResult, visiblePath } from "../engine/state.ts";
+import { branchNode, currentScreen, type LaneNode, type Node, type State, type StepResult, visiblePath } from "../engine/state.ts";
 import { arrive, step } from "../engine/step.ts";
 import { lookup } from "../model/lookup.ts";
 import type { NavEvent, Project, Width } from "../model/schema.ts";
-import type { AbstractProject, Choice, CopyMade, RefusedLeg } from "./abstract.ts";
-import { hiddenShown, hideLanes, revealed } from "./lanes.ts";
+import { type AbstractProject, arrives, type Choice, type CopyMade, type RefusedLeg } from "./abstract.ts";
+import { hiddenShown, hideLanes, isHidden, revealed, stamped } from "./lanes.ts";
 
 /**
  * What a step is to a person: a way out that the screen shows, the system's Back, something
@@ -54,6 +54,7 @@ export interface Explored {
 export interface Exploration {
   abstract: AbstractProject;
   width: Width;
+  limits: Limits;
   nodes: Explored[];
   /** The launches, for every way in which the unknown may turn out. */
   launches: Edge[];
@@ -61,6 +62,8 @@ export interface Exploration {
   cut: boolean;
   /** False where the limit of states was reached first. */
   complete: boolean;
+  /** What hidden lanes held when they were left, by their mark. */
+  lanes: ReadonlyMap<string, Node[]>;
 }
 
 export interface Limits {
@@ -73,15 +76,17 @@ export interface Limits {
 /**
  * Breadth-first search over the abstract states that can be reached in one width. Inactive
  * lanes are hidden, so their contents are not multiplied with one another; a state whose
- * lane was just chosen is a portal to all that the lane held when it was left.
+ * lane was just chosen is a portal to all that the lane held when it was left. Without
+ * `entrances` it starts by launches alone.
  */
-export function explore(abstract: AbstractProject, width: Width, limits: Limits, stop: () => boolean = () => false): Exploration {
-  return new Search(abstract, width, limits).run(stop);
+export function explore(abstract: AbstractProject, width: Width, limits: Limits, stop: () => boolean = () => false, entrances = true): Exploration {
+  return new Search(abstract, width, limits, entrances).run(stop);
 }
 
 class Search {
   private readonly byKey = new Map<string, number>();
   private readonly contents = new Set<string>();
+  private readonly moments = new Map<string, number>();
   private readonly anew = new Map<string, Edge[]>();
   private readonly out: Exploration;
   private queue: number[] = [];
@@ -90,9 +95,10 @@ class Search {
     private readonly abstract: AbstractProject,
     width: Width,
     private readonly limits: Limits,
+    private readonly entrances: boolean,
   ) {
-    abstract.lanes.clear();
-    this.out = { abstract, width, nodes: [], launches: [], cut: false, complete: true };
+    abstract.lanes = new Map();
+    this.out = { abstract, width, limits, nodes: [], launches: [], cut: false, complete: true, lanes: abstract.lanes };
   }
 
   run(stop: () => boolean): Exploration {
@@ -126,7 +132,8 @@ class Search {
     const node = this.out.nodes[at] as Explored;
     node.edges = [];
     if (node.portal) {
-      for (const content of this.abstract.lanes.get(node.portal.lane) ?? []) this.reveal(at, node.portal.branch, content);
+      for (const content of this.abstract.lanes.get(node.portal.lane) ?? [])
+        if (!arrives(this.abstract.project, content)) this.reveal(at, node.portal.branch, content);
       return;
     }
     for (const { event, way } of events(this.abstract, node.state)) this.take(at, event, way);
@@ -137,7 +144,7 @@ class Search {
       return;
     }
     const before = node.edges.length;
-    for (const event of starts(this.abstract.project)) this.take(at, event, "anew");
+    for (const event of starts(this.abstract.project, this.entrances)) this.take(at, event, "anew");
     this.anew.set(
       facts,
       node.edges.slice(before).filter((edge) => edge.outcome === "moved"),
@@ -146,8 +153,10 @@ class Search {
 
   private take(at: number, event: NavEvent | undefined, way: Way) {
     const node = this.out.nodes[at] as Explored;
-    for (const { edge, state } of run(this.abstract, node.state, event, way)) {
-      for (const { question } of edge.choices) if (question.startsWith("lane ")) node.looksInto.add(question.slice(5));
+    this.abstract.looked.clear();
+    const results = run(this.abstract, node.state, event, way);
+    for (const lane of this.abstract.looked) node.looksInto.add(lane);
+    for (const { edge, state } of results) {
       edge.to = state === undefined ? at : this.add(state, { node: at, edge });
       node.edges.push(edge);
     }
@@ -155,17 +164,14 @@ class Search {
 
   private reveal(at: number, branch: number, content: Node) {
     const node = this.out.nodes[at] as Explored;
-    const full = revealed(node.state, branch, content);
-    for (const { result, choices } of this.abstract.chooser.each(() => watched(this.abstract, () => arrive(this.abstract.project, full, full)))) {
-      const edge: Edge = { ...noEdge(), way: "reveal", choices, ...result.seen };
-      edge.to = this.add(result.value === "loop" ? full : result.value, { node: at, edge });
-      node.edges.push(edge);
-    }
+    const edge: Edge = { ...noEdge(), way: "reveal" };
+    edge.to = this.add(revealed(node.state, branch, content), { node: at, edge });
+    node.edges.push(edge);
   }
 
   private add(full: State, from: Explored["from"]): number {
     const { project } = this.abstract;
-    const state = hideLanes(full, (lane, content) => this.left(lane, content));
+    const state = hideLanes(full, (lane, content, of) => this.left(stamped(lane, this.moment(full, of)), content));
     const key = stateKey(project, state);
     const known = this.byKey.get(key);
     if (known !== undefined) return known;
@@ -191,15 +197,27 @@ class Search {
     return nodes.length - 1;
   }
 
-  /** Notes what a lane held when it was left, and sees to the states that show or look into that lane once more. */
-  private left(lane: string, content: Node) {
+  /** Notes what a lane held under which facts when it was left, and sees to the states that show or look into that lane once more. */
+  private left(lane: string, content: Node): string {
     const key = `${lane} ${JSON.stringify(content)}`;
-    if (this.contents.has(key)) return;
+    if (this.contents.has(key)) return lane;
     this.contents.add(key);
     this.abstract.lanes.set(lane, [...(this.abstract.lanes.get(lane) ?? []), content]);
     this.out.nodes.forEach((node, i) => {
       if (node.portal?.lane === lane || node.looksInto.has(lane)) this.queue.push(i);
     });
+    return lane;
+  }
+
+  /** A number for the moment at which a lane is left: the facts and, where Back follows it, the order of visits. */
+  private moment(state: State, of: LaneNode): number {
+    const container = lookup(this.abstract.project).containers.get(of.at);
+    const visits = container?.kind === "tabs" && container.onBack === "previous" ? of.visited : [];
+    const key = JSON.stringify([state.facts, visits]);
+    const known = this.moments.get(key);
+    if (known !== undefined) return known;
+    this.moments.set(key, this.moments.size);
+    return this.moments.size - 1;
   }
 }
 
@@ -263,8 +281,8 @@ function events({ project, original }: AbstractProject, state: State): Array<{ e
   return out;
 }
 
-function starts(project: Project): NavEvent[] {
-  return [{ do: "launch" }, ...project.entrances.map((entrance): NavEvent => ({ do: "enter", entrance: entrance.id, cold: true }))];
+function starts(project: Project, entrances: boolean): NavEvent[] {
+  return [{ do: "launch" }, ...(entrances ? project.entrances : []).map((entrance): NavEvent => ({ do: "enter", entrance: entrance.id, cold: true }))];
 }
 
 function tooDeep(state: State, depth: number): boolean {
@@ -297,7 +315,12 @@ export function stateKey(project: Project, state: State): string {
       case "drawer": {
         const container = lookup(project).containers.get(node.at);
         if (container?.kind === "tabs" && container.onBack === "previous") extra.push(node.visited);
-        for (const id of Object.keys(node.lanes).sort()) visit(node.lanes[id] as Node);
+        for (const id of Object.keys(node.lanes).sort()) {
+          const lane = node.lanes[id] as Node;
+          // A replaced lane shows in the line under the name of what it holds, not under its own.
+          if (lane.at !== id && !isHidden(lane)) extra.push([node.at, id]);
+          visit(lane);
+        }
       }
     }
   };

@@ -1,13 +1,31 @@
 import { firstScreen, lookup, nameOf, ownersAround } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
 import type { Edge, Exploration, Explored } from "./explore.ts";
+import { stampsIn, withoutStamps } from "./lanes.ts";
 
 /** A finding before its walk has been looked for: where in the search it shows. */
 export interface Candidate {
   subjects: string[];
   message: string;
-  /** The state in which it shows and, if it takes one more step to show, that step. Undefined: no walk can show it. */
-  at?: { node: number; edge?: Edge };
+  /** Where it shows, nearest to launch first. Undefined: no walk can show it. */
+  at?: Place[];
+}
+
+/** A state in which a finding shows and, if it takes one more step to show, that step. */
+export interface Place {
+  node: number;
+  edge?: Edge;
+}
+
+/** Places at which a walk is looked for before a finding is given as possible only. */
+const TRIES = 12;
+
+/** Adds a place to a candidate by its subjects; the message is that of the first. */
+export function note(found: Map<string, Candidate>, subjects: string[], place: Place, message: () => string) {
+  const key = subjects.join(" ");
+  const known = found.get(key);
+  if (!known) found.set(key, { subjects, message: message(), at: [place] });
+  else if (known.at && known.at.length < TRIES) known.at.push(place);
 }
 
 /** A search with what several findings ask of it. */
@@ -33,7 +51,7 @@ export function graphOf(exploration: Exploration): Graph {
     nodes,
     hubs: hubsOf(project, exploration),
     stuck: stuckStates(exploration),
-    leaves: { withBack: leaving(nodes, true), withoutBack: leaving(nodes, false) },
+    leaves: { withBack: leaving(exploration, true), withoutBack: leaving(exploration, false) },
     name: (id) => `"${nameOf(project, id)}"`,
   };
 }
@@ -47,37 +65,79 @@ export function moves(node: Explored, back: boolean): Edge[] {
 
 /** The states from which some goal can be reached by ways out, what happens by itself, and Back. */
 export function canReach(nodes: readonly Explored[], isGoal: (node: Explored, index: number) => boolean): Set<number> {
-  return backwards(nodes, true, new Set(nodes.flatMap((node, i) => (!node.portal && isGoal(node, i) ? [i] : []))), () => true);
+  const goals = new Set(nodes.flatMap((node, i) => (!node.portal && isGoal(node, i) ? [i] : [])));
+  return backwards(nodes, true, goals, () => "follow");
 }
 
-function leaving(nodes: readonly Explored[], back: boolean): Set<number> {
-  const first = new Set<number>();
-  nodes.forEach((node, i) => {
-    if (moves(node, back).some((edge) => edge.to < 0 || nodes[edge.to]?.line !== node.line)) first.add(i);
+/** The states that steps, in any number, lead to another line from. */
+function leaving(exploration: Exploration, back: boolean): Set<number> {
+  const { nodes } = exploration;
+  return backwards(nodes, back, new Set(), (node, edge) => {
+    const to = nodes[edge.to];
+    return !to || !mayBeSameLine(exploration, node.line, to.line) ? "done" : "follow";
   });
-  return backwards(nodes, back, first, (from, to) => from.line === to.line);
 }
 
-/** A portal belongs to what is found only when all that its lane may hold does: which it is, is not the user's choice. */
-function backwards(nodes: readonly Explored[], back: boolean, found: Set<number>, follows: (from: Explored, to: Explored) => boolean): Set<number> {
-  const into = new Map<number, number[]>();
-  const open = nodes.map((node) => new Set(node.portal ? node.edges.map((edge) => edge.to) : []));
-  nodes.forEach((node, i) => {
-    for (const edge of moves(node, back)) {
-      const to = nodes[edge.to];
-      if (!to || !follows(node, to)) continue;
-      const list = into.get(edge.to);
-      if (list) list.push(i);
-      else into.set(edge.to, [i]);
+/** Whether two lines may be one: alike but for hidden lanes, and each of these may hold the same in both. */
+function mayBeSameLine({ lanes }: Exploration, a: string, b: string): boolean {
+  if (a === b) return true;
+  if (withoutStamps(a) !== withoutStamps(b)) return false;
+  const [x, y] = [stampsIn(a), stampsIn(b)];
+  return x.every((mark, i) => {
+    const held = new Set((lanes.get(mark) ?? []).map((content) => JSON.stringify(content)));
+    return mark === y[i] || (lanes.get(y[i] ?? "") ?? []).some((content) => held.has(JSON.stringify(content)));
+  });
+}
+
+/** Steps of which the user chooses one, each with the ways in which what is hidden may turn out. */
+function groups(node: Explored, back: boolean): Edge[][] {
+  const edges = moves(node, back);
+  if (node.portal) return [edges];
+  const out: Edge[][] = [];
+  const hidden = new Map<string, Edge[]>();
+  for (const edge of edges) {
+    if (!edge.choices.some(isHiddenChoice)) {
+      out.push([edge]);
+      continue;
+    }
+    const key = JSON.stringify([edge.event, edge.choices.filter((choice) => !isHiddenChoice(choice))]);
+    const group = hidden.get(key);
+    if (group) group.push(edge);
+    else hidden.set(key, [edge]);
+  }
+  return [...out, ...hidden.values()];
+}
+
+const isHiddenChoice = ({ question }: { question: string }) => question.startsWith("lane ");
+
+/**
+ * Grows a set of states backwards: a state belongs to it when some step of the user's choice
+ * leads there however what is hidden turns out. Which content a hidden lane has is not
+ * the user's choice, so all of it must serve. A step that is `done` serves by itself.
+ */
+function backwards(nodes: readonly Explored[], back: boolean, found: Set<number>, judge: (node: Explored, edge: Edge) => "done" | "follow"): Set<number> {
+  const into = new Map<number, Array<{ from: number; open: Set<number> }>>();
+  const queue = [...found];
+  const add = (i: number) => {
+    if (found.has(i)) return;
+    found.add(i);
+    queue.push(i);
+  };
+  nodes.forEach((node, from) => {
+    for (const group of groups(node, back)) {
+      const open = new Set(group.flatMap((edge) => (judge(node, edge) === "done" ? [] : [edge.to])));
+      if (group.length > 0 && open.size === 0) add(from);
+      for (const to of open) {
+        const list = into.get(to);
+        if (list) list.push({ from, open });
+        else into.set(to, [{ from, open }]);
+      }
     }
   });
-  const queue = [...found];
   for (let at = queue.pop(); at !== undefined; at = queue.pop())
-    for (const from of into.get(at) ?? []) {
-      open[from]?.delete(at);
-      if (found.has(from) || (nodes[from]?.portal && (open[from]?.size ?? 0) > 0)) continue;
-      found.add(from);
-      queue.push(from);
+    for (const { from, open } of into.get(at) ?? []) {
+      open.delete(at);
+      if (open.size === 0) add(from);
     }
   return found;
 }
@@ -123,4 +183,11 @@ function outermostLanes(project: Project) {
 export function oncePlaces(project: Project, screenId: string): string[] {
   const own = lookup(project).screens.get(screenId)?.once ? [screenId] : [];
   return [...own, ...ownersAround(project, screenId).flatMap((container) => (container.once ? [container.id] : []))];
+}
+
+/** The states that a step shows: where it leads to a portal, all that the lane may hold. */
+export function shownAfter(nodes: readonly Explored[], edge: Edge): Explored[] {
+  const to = nodes[edge.to];
+  if (!to) return [];
+  return to.portal ? to.edges.flatMap((reveal) => nodes[reveal.to] ?? []) : [to];
 }

@@ -8,7 +8,7 @@ import { elementIdOf, lookup } from "../model/lookup.ts";
 import type { Element, Json, NavEvent, Project } from "../model/schema.ts";
 import type { Choice, CopyMade } from "./abstract.ts";
 import { type Edge, type Exploration, type Explored, stateKey } from "./explore.ts";
-import { hideLanes } from "./lanes.ts";
+import { hideLanes, withoutStamps } from "./lanes.ts";
 
 /** Concrete states that are followed side by side. */
 const BEAM = 24;
@@ -20,6 +20,7 @@ interface Reached {
 }
 /** The last step of a walk: what its outcome was and which legs fired or were refused in it. */
 export interface LastStep {
+  project: Project;
   result: StepResult;
   fired: string[];
   refused: Array<{ leg: string; why: string }>;
@@ -44,8 +45,8 @@ export function witness(exploration: Exploration, node: number, last?: Edge, sho
   let beam = startingPoints(project.project, exploration, root);
   for (const edge of edges) {
     const to = exploration.nodes[edge.to];
-    if (edge.way === "reveal") beam = beam.filter(({ state }) => keyOf(exploration, state) === to?.key);
-    else beam = follow(project, beam, edge, (state) => to?.portal !== undefined || keyOf(exploration, state) === to?.key);
+    if (edge.way === "reveal") beam = beam.filter(({ state }) => keyOf(exploration, state) === plainKey(to));
+    else beam = follow(project, beam, edge, (state) => to?.portal !== undefined || keyOf(exploration, state) === plainKey(to));
     if (beam.length === 0) return undefined;
   }
   if (!last) return beam[0]?.walk;
@@ -92,7 +93,7 @@ function startingPoints(project: Project, exploration: Exploration, root: Explor
   for (const event of factEvents(at.state, root?.launched ?? [])) go(event);
   go({ do: "launch" });
   points.push(at);
-  return points.filter(({ state }) => keyOf(exploration, state) === root?.key).slice(0, 1);
+  return points.filter(({ state }) => keyOf(exploration, state) === plainKey(root)).slice(0, 1);
 }
 
 function follow(project: Watched, beam: Reached[], edge: Edge, matches: (state: State) => boolean): Reached[] {
@@ -119,7 +120,7 @@ function replay(project: Watched, { state, walk }: Reached, events: NavEvent[]):
     project.refused = [];
     project.copied = [];
     const result = step(project.project, at, event);
-    last = { result, fired: project.fired, refused: project.refused, copied: project.copied };
+    last = { project: project.project, result, fired: project.fired, refused: project.refused, copied: project.copied };
     at = result.state;
   }
   return last && { reached: { state: at, walk: [...walk, ...events] }, last };
@@ -176,8 +177,12 @@ function elementsOf(project: Project, placeId: string): Element[] {
   return (place?.kind === "screen" ? place.screen.elements : place?.container.elements) ?? [];
 }
 
+function plainKey(node: Explored | undefined): string | undefined {
+  return node && withoutStamps(node.key);
+}
+
 /** The key under which the search knows a concrete state: without arguments and outside facts. */
 function keyOf({ abstract }: Exploration, state: State): string {
   const app = Object.fromEntries(Object.entries(state.facts).filter(([id]) => lookup(abstract.project).facts.has(id)));
-  return stateKey(abstract.project, hideLanes({ ...state, facts: app }));
+  return withoutStamps(stateKey(abstract.project, hideLanes({ ...state, facts: app })));
 }

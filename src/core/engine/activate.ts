@@ -42,7 +42,7 @@ function bringUp(project: Project, node: Node, id: string, around: readonly stri
   }
   for (const lane of laneOrder(project, node)) {
     const kept = node.lanes[lane];
-    const content = kept ? (compiled(project).reveal?.(lane, kept) ?? kept) : mayHold(project, lane, id) ? make(project, lane) : undefined;
+    const content = kept ? (compiled(project).reveal?.(kept, "search") ?? kept) : mayHold(project, lane, id) ? make(project, lane) : undefined;
     const found = content && bringUp(project, content, id, within);
     if (found) return switchLane(project, node, lane, found);
   }

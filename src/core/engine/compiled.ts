@@ -44,8 +44,8 @@ export interface CompiledProject {
   hasDepart: boolean;
   /** Whether two made screens have equal arguments; the checker, which knows none, exchanges it. */
   sameArguments: (screenId: string, a: Args, b: Args) => boolean;
-  /** What a hidden lane holds, for searches that look into it; the checker, which hides lanes, fills it in. */
-  reveal?: (lane: string, node: Node) => Node;
+  /** What a hidden lane holds, to look into it or to show it; the checker, which hides lanes, fills it in. */
+  reveal?: (node: Node, why: "search" | "show") => Node;
   /** Told of what happens inside events; the checker listens. */
   watch?: Watch;
 }

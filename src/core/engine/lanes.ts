@@ -1,5 +1,6 @@
 import { lookup } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
+import { compiled } from "./compiled.ts";
 import { make } from "./make.ts";
 import { branchNode, type LaneNode, type Node, type State, visiblePath, withBranch, withChild } from "./state.ts";
 
@@ -12,7 +13,7 @@ export function switchLane(project: Project, node: LaneNode, id: string, lane: N
 
 /** Selects a lane: as it was left, or made where it does not exist or `fresh` is asked. */
 export function selectLane(project: Project, node: LaneNode, id: string, fresh = false): LaneNode {
-  const kept = fresh ? undefined : node.lanes[id];
+  const kept = fresh ? undefined : keptLane(project, node, id);
   return switchLane(project, node, id, kept ?? make(project, id));
 }
 
@@ -21,7 +22,12 @@ export function previousLane(project: Project, node: LaneNode): LaneNode | undef
   const visited = node.visited.filter((id) => id !== node.active);
   const id = visited[visited.length - 1];
   if (id === undefined) return undefined;
-  return { ...switchLane(project, node, id, node.lanes[id] ?? make(project, id)), visited };
+  return { ...switchLane(project, node, id, keptLane(project, node, id) ?? make(project, id)), visited };
+}
+
+function keptLane(project: Project, node: LaneNode, id: string): Node | undefined {
+  const kept = node.lanes[id];
+  return kept && (compiled(project).reveal?.(kept, "show") ?? kept);
 }
 
 function keeps(project: Project, node: LaneNode): boolean {

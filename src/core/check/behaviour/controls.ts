@@ -4,7 +4,7 @@ import { openDrawers } from "../../engine/reach.ts";
 import { branchNode, currentScreen, topBranch, visiblePath } from "../../engine/state.ts";
 import { valuesFor } from "../../engine/values.ts";
 import { elementIdOf, lookup } from "../../model/lookup.ts";
-import type { Candidate, Graph } from "../graph.ts";
+import { type Candidate, type Graph, note } from "../graph.ts";
 
 const ANSWERING = ["button", "icon", "link", "list"];
 
@@ -19,8 +19,7 @@ export function silent({ project, exploration, nodes, name }: Graph): Candidate[
     const path = visiblePath(branchNode(state, topBranch(state)));
     if (openDrawers(path).length > 0) return;
     for (const element of original.screens.get(screen)?.elements ?? []) {
-      const key = `${screen} ${element.id}`;
-      if (found.has(key) || !ANSWERING.includes(element.kind)) continue;
+      if (!ANSWERING.includes(element.kind)) continue;
       const legs = (table.from.get(screen)?.events ?? []).filter(({ leg }) => elementIdOf(leg) === element.id);
       if (legs.length === 0 || legs.some(({ leg }) => leg.when === undefined)) continue;
       const conditions = legs[0]?.element;
@@ -33,11 +32,12 @@ export function silent({ project, exploration, nodes, name }: Graph): Candidate[
           legs.every((entry) => !entry.wellTyped || entry.when?.run(values) !== true),
       );
       if (ways.some(({ result }) => result))
-        found.set(key, {
-          subjects: [screen, element.id],
-          message: `Tapping "${element.label}" on ${name(screen)} does nothing in some states: none of its conditions holds.`,
-          at: { node },
-        });
+        note(
+          found,
+          [screen, element.id],
+          { node },
+          () => `Tapping "${element.label}" on ${name(screen)} does nothing in some states: none of its conditions holds.`,
+        );
     }
   });
   return [...found.values()];
@@ -48,8 +48,8 @@ export function idleLead({ exploration, nodes, name }: Graph): Candidate[] {
   const found = new Map<string, Candidate>();
   nodes.forEach(({ state, screen, portal }, node) => {
     if (portal) return;
-    if (found.has(screen) || leadOf(exploration.abstract.project, state, topBranch(state)) !== "idle") return;
-    found.set(screen, { subjects: [screen], message: `The bar of ${name(screen)} shows a control that does nothing in some states.`, at: { node } });
+    if (leadOf(exploration.abstract.project, state, topBranch(state)) !== "idle") return;
+    note(found, [screen], { node }, () => `The bar of ${name(screen)} shows a control that does nothing in some states.`);
   });
   return [...found.values()];
 }

@@ -1,7 +1,7 @@
 import { lookup, nameOf } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Edge } from "../explore.ts";
-import { type Candidate, type Graph, oncePlaces } from "../graph.ts";
+import { type Candidate, type Graph, note, oncePlaces, shownAfter } from "../graph.ts";
 
 const REPORTED = ["no-stack", "not-showing", "no-place", "inside-itself"];
 
@@ -9,8 +9,7 @@ const REPORTED = ["no-stack", "not-showing", "no-place", "inside-itself"];
 export function refusedMove(graph: Graph): Candidate[] {
   const found = new Map<string, Candidate>();
   for (const { edge, at } of allEdges(graph))
-    for (const { leg, why } of edge.refusals)
-      if (REPORTED.includes(why) && !found.has(leg)) found.set(leg, { subjects: [leg], message: refusalText(graph.project, leg, why), at });
+    for (const { leg, why } of edge.refusals) if (REPORTED.includes(why)) note(found, [leg], at, () => refusalText(graph.project, leg, why));
   return [...found.values()];
 }
 
@@ -36,14 +35,9 @@ export function piledCopies(graph: Graph): Candidate[] {
   const found = new Map<string, Candidate>();
   for (const { edge, at } of allEdges(graph))
     for (const { leg, place } of edge.copies) {
-      const key = `${leg} ${place}`;
-      if (found.has(key) || lookup(project).screens.get(place)?.mayRepeat) continue;
+      if (lookup(project).screens.get(place)?.mayRepeat) continue;
       const from = name(lookup(project).legs.get(leg)?.from ?? "");
-      found.set(key, {
-        subjects: [leg, place],
-        message: `The leg from ${from} puts a second copy of ${name(place)} on the stack instead of going back to the first.`,
-        at,
-      });
+      note(found, [leg, place], at, () => `The leg from ${from} puts a second copy of ${name(place)} on the stack instead of going back to the first.`);
     }
   return [...found.values()];
 }
@@ -56,12 +50,7 @@ export function redirectLoop(graph: Graph): Candidate[] {
     if (edge.why !== "redirect-loop") continue;
     const round = new Set(edge.fired.slice(-16));
     const first = project.legs.find((leg) => round.has(leg.id));
-    if (first && !found.has(first.id))
-      found.set(first.id, {
-        subjects: [first.id],
-        message: `Arriving on ${name(first.from)} leads round without end: its arrive leg comes back to where it started.`,
-        at,
-      });
+    if (first) note(found, [first.id], at, () => `Arriving on ${name(first.from)} leads round without end: its arrive leg comes back to where it started.`);
   }
   return [...found.values()];
 }
@@ -74,15 +63,17 @@ export function returnsToFinished(graph: Graph): Candidate[] {
     if (!hubs.has(node.screen)) return;
     const own = new Set(oncePlaces(project, node.screen));
     for (const edge of node.edges) {
-      const to = nodes[edge.to];
-      if (!to || edge.outcome !== "moved" || !["back", "lead", "tab", "pick"].includes(edge.event?.do ?? "")) continue;
-      const once = oncePlaces(project, to.screen).find((id) => !own.has(id) && id !== node.screen);
-      if (once === undefined || found.has(once)) continue;
-      found.set(once, {
-        subjects: [once],
-        message: `${wayText(edge)} leads from ${name(node.screen)} back to ${name(once)}, which was to be gone through once.`,
-        at: { node: i, edge },
-      });
+      if (edge.outcome !== "moved" || !["back", "lead", "tab", "pick"].includes(edge.event?.do ?? "")) continue;
+      for (const to of shownAfter(nodes, edge)) {
+        const once = oncePlaces(project, to.screen).find((id) => !own.has(id));
+        if (once !== undefined)
+          note(
+            found,
+            [once],
+            { node: i, edge },
+            () => `${wayText(edge)} leads from ${name(node.screen)} back to ${name(once)}, which was to be gone through once.`,
+          );
+      }
     }
   });
   return [...found.values()];

@@ -1,7 +1,7 @@
 import { branchesInReach } from "../../engine/reach.ts";
 import { currentScreen } from "../../engine/state.ts";
 import { treeOf } from "../../model/lookup.ts";
-import type { Candidate, Graph } from "../graph.ts";
+import { type Candidate, type Graph, note } from "../graph.ts";
 
 /** Taps from launch beyond which a screen counts as far. */
 export const FAR = 5;
@@ -38,7 +38,7 @@ export function far({ nodes, exploration, name, project }: Graph): Candidate[] {
     const count = node === undefined ? undefined : taps[node];
     return node === undefined || count === undefined || count <= FAR
       ? []
-      : [{ subjects: [screen.id], message: `${name(screen.id)} is ${count} taps from launch by the shortest way.`, at: { node } }];
+      : [{ subjects: [screen.id], message: `${name(screen.id)} is ${count} taps from launch by the shortest way.`, at: [{ node }] }];
   });
 }
 
@@ -71,15 +71,11 @@ export function leavesBySurprise(graph: Graph, once: (screen: string) => boolean
     if (!node.from) launched.add(node.screen);
     for (const edge of node.edges) if (edge.event?.do === "launch" && edge.to >= 0) launched.add(nodes[edge.to]?.screen ?? "");
   }
-  const where = new Map<string, { node: number; edge: Graph["nodes"][number]["edges"][number] }>();
-  nodes.forEach((node, i) => {
-    const edge = node.edges.find((e) => e.way === "back" && e.outcome === "left");
-    if (edge && !where.has(node.screen) && !hubs.has(node.screen) && !launched.has(node.screen) && !once(node.screen))
-      where.set(node.screen, { node: i, edge });
+  const found = new Map<string, Candidate>();
+  nodes.forEach(({ screen, edges }, node) => {
+    const edge = edges.find((e) => e.way === "back" && e.outcome === "left");
+    if (edge && !hubs.has(screen) && !launched.has(screen) && !once(screen))
+      note(found, [screen], { node, edge }, () => `Back leaves the app from ${name(screen)}, where people expect to get back to where they were.`);
   });
-  return [...where].map(([screen, at]) => ({
-    subjects: [screen],
-    message: `Back leaves the app from ${name(screen)}, where people expect to get back to where they were.`,
-    at,
-  }));
+  return [...found.values()];
 }

@@ -1,5 +1,5 @@
 import { lookup } from "../../model/lookup.ts";
-import { type Candidate, canReach, type Graph, moves } from "../graph.ts";
+import { type Candidate, canReach, type Graph, moves, note, shownAfter } from "../graph.ts";
 
 /** Screens with a state that nothing leads on from, Back included; states of stuck modals aside. */
 export function deadEnd(graph: Graph): Candidate[] {
@@ -19,12 +19,13 @@ export function backOnly(graph: Graph): Candidate[] {
 
 /** Modals that in some state are open and can never be got rid of. */
 export function stuckModal({ project, nodes, stuck, name }: Graph): Candidate[] {
-  return project.containers.flatMap((container) => {
-    const node = nodes.findIndex((_, i) => stuck.get(i)?.includes(container.id));
-    return node < 0
-      ? []
-      : [{ subjects: [container.id], message: `${name(container.id)} can not be got rid of: once it is open, nothing closes it.`, at: { node } }];
+  const found = new Map<string, Candidate>();
+  nodes.forEach((_, node) => {
+    for (const modal of stuck.get(node) ?? [])
+      if (project.containers.some((c) => c.id === modal))
+        note(found, [modal], { node }, () => `${name(modal)} can not be got rid of: once it is open, nothing closes it.`);
   });
+  return [...found.values()];
 }
 
 /** Groups of screens from which ways lead on, but never to a hub. */
@@ -42,27 +43,28 @@ export function trap(graph: Graph): Candidate[] {
     const screen = nodes[i]?.screen ?? "";
     if (!group.has(screen)) group.set(screen, screen);
   }
-  const inTrap = new Set(trapped);
+  const inTrap = new Set(trapped.map((i) => nodes[i]));
   for (const i of trapped)
-    for (const edge of moves(nodes[i] as (typeof nodes)[number], true)) {
-      const to = nodes[edge.to];
-      if (to && inTrap.has(edge.to)) group.set(find(to.screen), find(nodes[i]?.screen ?? ""));
-    }
+    for (const edge of moves(nodes[i] as (typeof nodes)[number], true))
+      for (const to of shownAfter(nodes, edge)) if (inTrap.has(to)) group.set(find(to.screen), find(nodes[i]?.screen ?? ""));
   const order = [...lookup(project).screens.keys()];
   const groups = new Map<string, string[]>();
   for (const id of order.filter((screen) => group.has(screen))) groups.set(find(id), [...(groups.get(find(id)) ?? []), id]);
   return [...groups.values()].map((screens) => {
-    const node = trapped.find((i) => screens.includes(nodes[i]?.screen ?? "")) ?? 0;
+    const at = trapped
+      .filter((i) => screens.includes(nodes[i]?.screen ?? ""))
+      .slice(0, 12)
+      .map((node) => ({ node }));
     const hub = [...hubs].map(name).join(" or ") || "a hub";
-    return { subjects: screens, message: `From ${screens.map(name).join(", ")} ways lead on, but never back to ${hub}.`, at: { node } };
+    return { subjects: screens, message: `From ${screens.map(name).join(", ")} ways lead on, but never back to ${hub}.`, at };
   });
 }
 
 function byScreen({ nodes }: Graph, where: number[], message: (screen: string) => string): Candidate[] {
-  const first = new Map<string, number>();
-  for (const i of where) {
-    const screen = nodes[i]?.screen ?? "";
-    if (!first.has(screen)) first.set(screen, i);
+  const found = new Map<string, Candidate>();
+  for (const node of where) {
+    const screen = nodes[node]?.screen ?? "";
+    note(found, [screen], { node }, () => message(screen));
   }
-  return [...first].map(([screen, node]) => ({ subjects: [screen], message: message(screen), at: { node } }));
+  return [...found.values()];
 }

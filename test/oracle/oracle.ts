@@ -1,0 +1,286 @@
+/**
+ * The plain reference for the checker: every state one by one, by breadth-first search over
+ * whole states, nothing hidden and nothing joined. For small documents whose conditions ask
+ * nothing unknown. Written apart from the checker; it shares with it only the engine.
+ */
+import { leadOf } from "../../src/core/engine/bar.ts";
+import { compiled, register } from "../../src/core/engine/compiled.ts";
+import { initialFacts } from "../../src/core/engine/enter.ts";
+import { stateLine } from "../../src/core/engine/line.ts";
+import { make } from "../../src/core/engine/make.ts";
+import { currentScreen, type Node, type State } from "../../src/core/engine/state.ts";
+import { arrive, step } from "../../src/core/engine/step.ts";
+import { elementIdOf } from "../../src/core/model/lookup.ts";
+import type { NavEvent, Project, Width } from "../../src/core/model/schema.ts";
+import { allEvents } from "../random/documents.ts";
+
+interface Seen {
+  state: State;
+  line: string;
+  screen: string;
+  next: Array<{ event: NavEvent; to: string; outcome: string; why: string | undefined }>;
+}
+export interface OracleResult {
+  /** `code subject subject`, in no order. Undefined where there are too many states, or stacks too deep. */
+  findings: Set<string> | undefined;
+  states: number;
+}
+
+export function oracle(original: Project, width: Width, most: number, deepest: number): OracleResult {
+  const project = { ...original };
+  const heard = { refused: new Set<string>(), copied: new Set<string>(), passed: new Set<string>(), now: [] as string[], passedNow: [] as State[] };
+  register(project, {
+    ...compiled(original),
+    watch: {
+      fired: (leg) => heard.now.push(leg),
+      refused: (leg, why) => {
+        if (["no-stack", "not-showing", "no-place", "inside-itself"].includes(why)) heard.refused.add(leg);
+      },
+      copied: (place) => {
+        if (!original.screens.find((s) => s.id === place)?.mayRepeat) heard.copied.add(`${heard.now.at(-1)} ${place}`);
+      },
+      passed: (state) => heard.passedNow.push(state),
+    },
+  });
+  const loops = new Set<string>();
+  const pass = (looped: boolean) => {
+    if (looped) {
+      const round = new Set(heard.now.slice(-16));
+      loops.add(original.legs.find((leg) => round.has(leg.id))?.id ?? "");
+    } else for (const s of heard.passedNow) for (const id of [currentScreen(s).at, ...s.layers.map((l) => l.at)]) heard.passed.add(id);
+    heard.now = [];
+    heard.passedNow = [];
+  };
+
+  const seen = new Map<string, Seen>();
+  const queue: string[] = [];
+  let overflow = false;
+  const add = (state: State): string => {
+    const key = JSON.stringify(state);
+    if (!seen.has(key)) {
+      if (depth(state) > deepest) overflow = true;
+      seen.set(key, { state, line: stateLine(project, state), screen: currentScreen(state).at, next: [] });
+      queue.push(key);
+    }
+    return key;
+  };
+  const first: State = { base: make(project, project.root), layers: [], facts: initialFacts(project), width };
+  const settled = arrive(project, undefined, first);
+  pass(settled === "loop");
+  const start = add(settled === "loop" ? first : settled);
+  const events = allEvents(project).filter((e) => e.do !== "width" && !(e.do === "enter" && !e.cold));
+  for (let at = 0; at < queue.length && !overflow; at++) {
+    if (seen.size > most) overflow = true;
+    const node = seen.get(queue[at] as string) as Seen;
+    for (const event of events) {
+      const result = step(project, node.state, event);
+      pass("why" in result && result.why === "redirect-loop");
+      if (result.outcome !== "ignored")
+        node.next.push({ event, to: add(result.state), outcome: result.outcome, why: "why" in result ? result.why : undefined });
+    }
+  }
+  if (overflow) return { findings: undefined, states: seen.size };
+  const found = judge(project, seen, start, heard.passed);
+  for (const leg of heard.refused) found.add(`refused-move ${leg}`);
+  for (const pair of heard.copied) found.add(`piled-copies ${pair}`);
+  for (const leg of loops) found.add(`redirect-loop ${leg}`);
+  const ids = new Set([...project.screens, ...project.containers, ...project.legs].map((entry) => entry.id));
+  return { findings: new Set([...found].filter((line) => ids.has(line.split(" ")[1] ?? ""))), states: seen.size };
+}
+
+function depth(state: State): number {
+  const deep = (node: Node): number => {
+    switch (node.kind) {
+      case "shown":
+        return 0;
+      case "stack":
+        return Math.max(node.items.length, ...node.items.map(deep));
+      case "tabs":
+      case "drawer":
+        return Math.max(...Object.values(node.lanes).map(deep));
+    }
+  };
+  return Math.max(deep(state.base), ...state.layers.map((layer) => deep(layer.content)));
+}
+
+const OUT = ["leg", "tab", "pick", "lead", "close", "fact"];
+
+/** All states that some steps lead to from one, itself included. */
+function closure(seen: Map<string, Seen>, from: string, kinds: string[]): Set<string> {
+  const out = new Set([from]);
+  const queue = [from];
+  for (let key = queue.pop(); key !== undefined; key = queue.pop())
+    for (const { event, to, outcome } of seen.get(key)?.next ?? [])
+      if (outcome === "moved" && kinds.includes(event.do) && !out.has(to)) {
+        out.add(to);
+        queue.push(to);
+      }
+  return out;
+}
+
+function judge(project: Project, seen: Map<string, Seen>, start: string, passed: Set<string>): Set<string> {
+  const found = new Set<string>();
+  const hubs = hubsOf(project, seen.get(start)?.screen ?? "");
+  const launched = new Set([seen.get(start)?.screen]);
+  const shown = new Set(passed);
+  for (const node of seen.values()) {
+    shown.add(node.screen);
+    for (const layer of node.state.layers) shown.add(layer.at);
+    if (!project.containers.find((c) => c.id === node.state.layers.at(-1)?.at && c.kind === "modal" && c.blocks)) beneath(project, node.state, shown);
+    for (const next of node.next) if (next.event.do === "launch" && next.outcome === "moved") launched.add(seen.get(next.to)?.screen);
+  }
+  for (const modal of project.containers.filter((c) => c.kind === "modal" && !shown.has(c.id))) found.add(`unreachable ${modal.id}`);
+  const hidden = project.containers.filter((c) => c.kind === "modal" && !shown.has(c.id)).flatMap((c) => tree(project, c.id));
+  for (const screen of project.screens) if (!shown.has(screen.id) && !hidden.includes(screen.id)) found.add(`unreachable ${screen.id}`);
+
+  const dead = new Set<string>();
+  const lost: string[] = [];
+  for (const [key, node] of seen) {
+    const all = closure(seen, key, [...OUT, "back"]);
+    const lines = (keys: Set<string>) => [...keys].some((k) => seen.get(k)?.line !== node.line);
+    const stuck = node.state.layers.filter((layer) => [...all].every((k) => seen.get(k)?.state.layers.some((l) => l.at === layer.at)));
+    for (const layer of stuck) found.add(`stuck-modal ${layer.at}`);
+    behaviourOf(project, node, hubs, launched, seen, found);
+    if (stuck.length > 0) continue;
+    if (!lines(all)) dead.add(node.screen);
+    else {
+      if (!lines(closure(seen, key, OUT)) && !hubs.has(node.screen)) found.add(`back-only ${node.screen}`);
+      if (![...all].some((k) => hubs.has(seen.get(k)?.screen ?? ""))) lost.push(key);
+    }
+  }
+  for (const screen of dead) found.add(`dead-end ${screen}`);
+  for (const group of groups(
+    project,
+    seen,
+    lost.filter((key) => !dead.has(seen.get(key)?.screen ?? "")),
+  ))
+    found.add(`trap ${group.join(" ")}`);
+  for (const screen of farScreens(seen, start, project)) found.add(`far ${screen}`);
+  return found;
+}
+
+/** Screens on branches that can be used beneath layers that do not block. */
+function beneath(project: Project, state: State, shown: Set<string>) {
+  for (let branch = state.layers.length; branch > 0; branch--) {
+    const modal = project.containers.find((c) => c.id === state.layers[branch - 1]?.at);
+    if (modal?.kind !== "modal" || modal.blocks) return;
+    shown.add(currentScreen(state, branch - 1).at);
+  }
+}
+
+function tree(project: Project, id: string): string[] {
+  const container = project.containers.find((c) => c.id === id);
+  return container ? [id, ...[...container.members, container.start].filter((m) => m !== id).flatMap((m) => tree(project, m))] : [id];
+}
+
+function owners(project: Project, id: string): string[] {
+  const owner = project.containers.find((c) => c.members.includes(id));
+  return owner ? [owner.id, ...owners(project, owner.id)] : [];
+}
+
+function oncePlaces(project: Project, screen: string): string[] {
+  const isOnce = (id: string) => [...project.screens, ...project.containers].some((p) => p.id === id && p.once);
+  return [screen, ...owners(project, screen)].filter(isOnce);
+}
+
+function hubsOf(project: Project, launched: string): Set<string> {
+  const marked = project.screens.filter((s) => s.hub).map((s) => s.id);
+  if (marked.length > 0) return new Set(marked);
+  let level = [project.root];
+  while (level.length > 0) {
+    const containers = level.flatMap((id) => project.containers.filter((c) => c.id === id));
+    const outer = containers.find((c) => c.kind === "tabs" || c.kind === "drawer");
+    if (outer) return new Set(outer.members.map((m) => firstOf(project, m)).filter((id) => project.screens.some((s) => s.id === id)));
+    level = containers.flatMap((c) => c.members);
+  }
+  return new Set([launched]);
+}
+
+function firstOf(project: Project, id: string): string {
+  const container = project.containers.find((c) => c.id === id);
+  return container ? firstOf(project, container.start) : id;
+}
+
+/** Findings that one state and its steps show by themselves. */
+function behaviourOf(project: Project, node: Seen, hubs: Set<string>, launched: Set<string | undefined>, seen: Map<string, Seen>, found: Set<string>) {
+  if (leadOf(project, node.state, node.state.layers.length) === "idle") found.add(`idle-lead ${node.screen}`);
+  for (const { event, to, outcome } of node.next) {
+    if (event.do === "back" && outcome === "left" && !hubs.has(node.screen) && !launched.has(node.screen) && oncePlaces(project, node.screen).length === 0)
+      found.add(`leaves-by-surprise ${node.screen}`);
+    if (outcome !== "moved" || !hubs.has(node.screen) || !["back", "lead", "tab", "pick"].includes(event.do)) continue;
+    const own = oncePlaces(project, node.screen);
+    const once = oncePlaces(project, seen.get(to)?.screen ?? "").find((id) => !own.includes(id));
+    if (once) found.add(`returns-to-finished ${once}`);
+  }
+  const screen = project.screens.find((s) => s.id === node.screen);
+  const drawerOpen = stateLine(project, {
+    ...node.state,
+    layers: node.state.layers.slice(-1),
+    base: node.state.layers.at(-1)?.content ?? node.state.base,
+  }).includes("!");
+  for (const element of drawerOpen ? [] : (screen?.elements ?? [])) {
+    const legs = project.legs.filter((leg) => leg.from === node.screen && elementIdOf(leg) === element.id);
+    if (legs.length === 0 || legs.some((leg) => leg.when === undefined)) continue;
+    const values = { fact: node.state.facts, width: node.state.width };
+    const usable = [element.shown, element.enabled].every((source) => source === undefined || truth(source, values));
+    if (usable && !legs.some((leg) => truth(leg.when ?? "", values))) found.add(`silent ${node.screen} ${element.id}`);
+  }
+}
+
+/** The random documents' conditions, which are all valid JavaScript too. */
+function truth(source: string, values: { fact: unknown; width: unknown }): boolean {
+  return new Function("fact", "width", `return (${source})`)(values.fact, values.width) === true;
+}
+
+function groups(project: Project, seen: Map<string, Seen>, lost: string[]): string[][] {
+  const inside = new Set(lost);
+  const links = new Map<string, Set<string>>();
+  for (const key of lost) {
+    const node = seen.get(key) as Seen;
+    const mine = links.get(node.screen) ?? new Set([node.screen]);
+    links.set(node.screen, mine);
+    for (const { event, to, outcome } of node.next) {
+      if (outcome !== "moved" || ![...OUT, "back"].includes(event.do) || !inside.has(to)) continue;
+      const other = seen.get(to)?.screen ?? "";
+      mine.add(other);
+      links.set(other, (links.get(other) ?? new Set([other])).add(node.screen));
+    }
+  }
+  const out: string[][] = [];
+  const done = new Set<string>();
+  for (const screen of project.screens.map((s) => s.id)) {
+    if (!links.has(screen) || done.has(screen)) continue;
+    const group = new Set([screen]);
+    for (const id of group) for (const other of links.get(id) ?? []) group.add(other);
+    for (const id of group) done.add(id);
+    out.push(project.screens.filter((s) => group.has(s.id)).map((s) => s.id));
+  }
+  return out;
+}
+
+function farScreens(seen: Map<string, Seen>, start: string, project: Project): string[] {
+  const after = new Set(project.legs.filter((leg) => leg.on.kind === "after").map((leg) => leg.id));
+  const taps = new Map<string, number>([[start, 0]]);
+  for (let changed = true; changed; ) {
+    changed = false;
+    for (const [key, node] of seen) {
+      const mine = taps.get(key);
+      if (mine === undefined) continue;
+      for (const { event, to, outcome } of node.next) {
+        if (outcome !== "moved" || event.do === "enter") continue;
+        const free = ["back", "launch", "fact"].includes(event.do) || (event.do === "leg" && after.has(event.leg));
+        const theirs = mine + (free ? 0 : 1);
+        if (theirs < (taps.get(to) ?? Number.POSITIVE_INFINITY)) {
+          taps.set(to, theirs);
+          changed = true;
+        }
+      }
+    }
+  }
+  const best = new Map<string, number>();
+  for (const [key, count] of taps) {
+    const screen = seen.get(key)?.screen ?? "";
+    best.set(screen, Math.min(count, best.get(screen) ?? Number.POSITIVE_INFINITY));
+  }
+  return [...best].filter(([, count]) => count > 5).map(([screen]) => screen);
+}
