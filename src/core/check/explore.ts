@@ -67,7 +67,7 @@ export interface Exploration {
 }
 
 export interface Limits {
-  /** Items that a stack may hold. */
+  /** Items that a stack with copies of one place in it may hold. */
   depth: number;
   /** States that are looked at. */
   states: number;
@@ -285,13 +285,18 @@ function starts(project: Project, entrances: boolean): NavEvent[] {
   return [{ do: "launch" }, ...(entrances ? project.entrances : []).map((entrance): NavEvent => ({ do: "enter", entrance: entrance.id, cold: true }))];
 }
 
+/** Whether a place lies in a stack more than once: only such stacks can grow without end. */
+function piled(items: readonly Node[]): boolean {
+  return new Set(items.map((item) => item.at)).size < items.length;
+}
+
 function tooDeep(state: State, depth: number): boolean {
   const deep = (node: Node): boolean => {
     switch (node.kind) {
       case "shown":
         return false;
       case "stack":
-        return node.items.length > depth || node.items.some(deep);
+        return (node.items.length > depth && piled(node.items)) || node.items.some(deep);
       case "tabs":
       case "drawer":
         return Object.values(node.lanes).some(deep);

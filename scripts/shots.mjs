@@ -1,0 +1,74 @@
+// npm run shots: renews docs/screenshots from the demo data.
+import { mkdirSync } from "node:fs";
+import { join } from "node:path";
+import { pathToFileURL } from "node:url";
+import { ensureChromium, ensurePackages, root, runTool } from "./setup.mjs";
+
+ensurePackages();
+const executablePath = ensureChromium();
+if (runTool("vite", ["build", "--logLevel", "warn"]) !== 0) process.exit(1);
+const { bundleServer } = await import("./bundle.mjs");
+const file = join(root, "dist", "server", "main.mjs");
+await bundleServer(file);
+const { start } = await import(pathToFileURL(file).href);
+const { chromium } = await import("@playwright/test");
+const folder = join(root, "docs", "screenshots");
+mkdirSync(folder, { recursive: true });
+
+const served = await start(join(root, "dist", "app"), 0);
+const browser = await chromium.launch({ executablePath, args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"] });
+
+/** A page with Hollowcomb open, checked, in a theme. */
+async function open(colorScheme) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme, reducedMotion: "reduce" });
+  const page = await context.newPage();
+  await page.goto(served.address);
+  await page.getByRole("button", { name: /Open Hollowcomb/ }).click();
+  await page.getByTestId("proof").filter({ hasText: "Proved" }).waitFor({ timeout: 30_000 });
+  return page;
+}
+const shot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });
+
+/** Walks to a hive with an inspection begun, by tapping. */
+async function walkToHive(page) {
+  const device = page.getByTestId("device");
+  await device.getByRole("button", { name: "Skip the tour" }).click();
+  await device.locator("input[data-element=code]").fill("FENNICK");
+  await device.locator("button[data-element=join]").click();
+  await page.getByRole("button", { name: "known code", exact: true }).click();
+  await device.locator("[data-item=orchard]").click();
+  await device.locator("[data-tab=rotaTab]").click();
+  await device.locator("[data-tab=hivesTab]").click();
+  await device.locator("[data-item=larkfoot]").click();
+}
+
+for (const theme of ["light", "dark"]) {
+  const page = await open(theme);
+  await walkToHive(page);
+  await shot(page, `map-${theme}`);
+  for (const width of ["narrow", "middle", "wide"]) {
+    await page.getByLabel("width").selectOption(width);
+    if (theme === (width === "middle" ? "dark" : "light")) await shot(page, `walk-${width}-${theme}`);
+  }
+  await page.getByLabel("width").selectOption("narrow");
+  if (theme === "light") {
+    await page.locator("[data-card][data-place=shift] [data-row=hive]").click();
+    await page.getByLabel("Inspector").getByRole("button", { name: /Goes over to/ }).click();
+    await shot(page, "leg");
+    await page.getByRole("treeitem", { name: "Goodbye" }).click();
+    await page.locator("[data-card][data-place=goodbye] [data-row=again]").click();
+    await page.getByLabel("Inspector").getByRole("button", { name: "Delete" }).click();
+    await page.getByRole("dialog").getByRole("button", { name: "Delete" }).click();
+    await page.getByTestId("worst").filter({ hasText: "Nobody gets out" }).waitFor({ timeout: 30_000 });
+    await page.getByRole("button", { name: "Walk it" }).click();
+    await page.waitForTimeout(4500);
+    await page.getByRole("button", { name: /note/ }).click();
+    await shot(page, "finding");
+    await page.goto(served.address);
+    await page.getByText("In this browser").waitFor();
+    await shot(page, "projects");
+  }
+  await page.context().close();
+}
+await browser.close();
+served.close();
