@@ -16,7 +16,10 @@ const folder = join(root, "docs", "screenshots");
 mkdirSync(folder, { recursive: true });
 
 const served = await start(join(root, "dist", "app"), 0);
-const browser = await chromium.launch({ executablePath, args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"] });
+const browser = await chromium.launch({
+  executablePath,
+  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+});
 
 /** A page with Hollowcomb open, checked, in a theme. */
 async function open(colorScheme) {
@@ -53,7 +56,10 @@ for (const theme of ["light", "dark"]) {
   await page.getByLabel("width").selectOption("narrow");
   if (theme === "light") {
     await page.locator("[data-card][data-place=shift] [data-row=hive]").click();
-    await page.getByLabel("Inspector").getByRole("button", { name: /Goes over to/ }).click();
+    await page
+      .getByLabel("Inspector")
+      .getByRole("button", { name: /Goes over to/ })
+      .click();
     await shot(page, "leg");
     await page.getByRole("treeitem", { name: "Goodbye" }).click();
     await page.locator("[data-card][data-place=goodbye] [data-row=again]").click();

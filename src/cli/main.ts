@@ -3,6 +3,7 @@ import { checkCommand } from "./check.ts";
 import { Unusable } from "./files.ts";
 import { formatCommand } from "./format.ts";
 import { stepCommand } from "./step.ts";
+import { walkCommand } from "./walk.ts";
 
 /** Runs the command line; gives the exit status: 0 as asked, 1 as a command says, 2 unusable input or usage. */
 export async function main(args: string[]): Promise<number> {
@@ -38,6 +39,12 @@ export async function main(args: string[]): Promise<number> {
     .argument("<file>", "a project document; - reads standard input and writes standard output")
     .option("--check", "only say whether it is canonical: 0 it is, 1 it is not")
     .action(async (file, options) => done(await formatCommand(file, options)));
+  program
+    .command("walk")
+    .description("replays the walks kept in a document: 0 all pass, 1 one does not")
+    .argument("<file>", "a project document; - reads standard input")
+    .addOption(new Option("--format <format>").choices(["text", "json", "junit"]).default("text"))
+    .action(async (file, options) => done(await walkCommand(file, options)));
   for (const command of program.commands) command.exitOverride();
   try {
     await program.parseAsync(args, { from: "user" });

@@ -8,6 +8,7 @@ import { Check, Choice, TextField } from "../parts/Field.tsx";
 import { useDeletion } from "../shell/deletion.ts";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
+import { WalkHere } from "../walk/WalkHere.tsx";
 import { BarForm } from "./BarForm.tsx";
 import { Head } from "./Head.tsx";
 import { ParamsForm } from "./ParamsForm.tsx";
@@ -28,6 +29,7 @@ export function ScreenForm({ screen }: { screen: Screen }) {
         id={screen.id}
         onDelete={() => ask({ kind: "place", id: screen.id })}
       />
+      <WalkHere key={screen.id} screen={screen} />
       <TextField label="Name" value={screen.name} onCommit={(name) => change({ name })} />
       <h4 className="caption m-0 mt-1">On it</h4>
       <ul className="m-0 list-none p-0">

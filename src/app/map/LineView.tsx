@@ -11,19 +11,31 @@ export function LineView({ line, project, focus }: { line: Line; project: Projec
   const color = focus ? "var(--accent)" : "var(--ink)";
   const planned = line.leg.planned ? "2 4" : undefined;
   if (line.drawn === "stub") return <Stub line={line} project={project} focus={focus} />;
-  const corner = line.points[1] ?? line.from;
+  const word = wordPlace(line);
   return (
     <g data-leg={line.leg.id} className="map-line">
       <title>{`${moveWord(line.leg.move)} ${stubLabel(project, line.leg)}`}</title>
       <path d={pathOf(line.points)} fill="none" stroke="transparent" strokeWidth={10} />
       <path d={pathOf(line.points)} fill="none" stroke={color} strokeWidth={focus ? 2 : 1.3} strokeDasharray={planned ?? form.dash} markerEnd={form.end} />
       {focus && (
-        <text x={corner.x + 5} y={corner.y + 4} fontSize={11.5} fontWeight={600} fill="var(--accent)" className="line-word">
+        <text x={word.x} y={word.y} textAnchor="middle" fontSize={11.5} fontWeight={600} fill="var(--accent)" className="line-word">
           {moveWord(line.leg.move)}
         </text>
       )}
     </g>
   );
+}
+
+/** Above the middle of the line's longest level stretch. */
+function wordPlace({ points }: Line): { x: number; y: number } {
+  let best = { x: points[0]?.x ?? 0, y: points[0]?.y ?? 0, length: 0 };
+  points.forEach((point, i) => {
+    const next = points[i + 1];
+    if (!next || next.y !== point.y) return;
+    const length = Math.abs(next.x - point.x);
+    if (length > best.length) best = { x: (next.x + point.x) / 2, y: point.y - 4, length };
+  });
+  return best;
 }
 
 function Stub({ line, project, focus }: { line: Line; project: Project; focus: boolean }) {

@@ -19,13 +19,15 @@ interface WalkState {
   at: number;
   /** What the walk is evidence for, said at its end. */
   reason: string | undefined;
+  /** The kept walk that is loaded. */
+  kept: string | undefined;
   /** Replays what was done on a changed project. */
   follow: (project: Project) => void;
   send: (event: NavEvent) => Step | undefined;
   goTo: (at: number) => void;
   restart: () => void;
   /** Shows the whole of a walk, from its start; `play` then steps through it. */
-  load: (events: NavEvent[], reason?: string, at?: number) => void;
+  load: (events: NavEvent[], more?: { reason?: string; at?: number; kept?: string }) => void;
 }
 
 /** The walk beside the map: states by `step` from launch. */
@@ -35,6 +37,7 @@ export const useWalk = create<WalkState>((set, get) => ({
   steps: [],
   at: 0,
   reason: undefined,
+  kept: undefined,
   follow: (project) => {
     const known = get();
     if (known.project === project) return;
@@ -47,16 +50,16 @@ export const useWalk = create<WalkState>((set, get) => ({
     if (!project || !start) return undefined;
     const before = steps[at - 1]?.state ?? start;
     const made = stepOf(project, before, event);
-    if (made.outcome !== "ignored") set({ steps: [...steps.slice(0, at), made], at: at + 1, reason: undefined });
+    if (made.outcome !== "ignored") set({ steps: [...steps.slice(0, at), made], at: at + 1, reason: undefined, kept: undefined });
     return made;
   },
   goTo: (at) => set({ at: Math.max(0, Math.min(at, get().steps.length)) }),
-  restart: () => set({ steps: [], at: 0, reason: undefined }),
-  load: (events, reason, at) => {
+  restart: () => set({ steps: [], at: 0, reason: undefined, kept: undefined }),
+  load: (events, { reason, at, kept } = {}) => {
     const { project, start } = get();
     if (!project || !start) return;
     const steps = replay(project, start, events);
-    set({ steps, at: at ?? steps.length, reason });
+    set({ steps, at: at ?? steps.length, reason, kept });
   },
 }));
 

@@ -2,8 +2,9 @@ import { lanesInOrder } from "../../core/engine/line.ts";
 import { branchNode, currentScreen, type Node, type State, shownIn, topBranch, visiblePath } from "../../core/engine/state.ts";
 import { step } from "../../core/engine/step.ts";
 import { valueText } from "../../core/engine/text.ts";
-import { nameOf } from "../../core/model/lookup.ts";
+import { lookup, nameOf } from "../../core/model/lookup.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";
+import { useWalk } from "../store/walk.ts";
 
 /** What no device shows: the stack as cards over one another, other lanes, arguments, facts, and what Back and the lead do next. */
 export function Beneath({ project, state }: { project: Project; state: State }) {
@@ -24,6 +25,7 @@ export function Beneath({ project, state }: { project: Project; state: State }) 
           {args.map(([name, value]) => (
             <p key={name} className="m-0 font-mono text-[11px] leading-snug break-words">
               {name} <span className="text-proved">{typeof value === "string" ? `"${value}"` : valueText(value)}</span>
+              <span className="block font-sans text-[11px] text-ink-2">{cameFrom(project, screen.at, name)}</span>
             </p>
           ))}
         </div>
@@ -61,6 +63,27 @@ export function Beneath({ project, state }: { project: Project; state: State }) 
       </div>
     </aside>
   );
+}
+
+/** Where an argument of the current screen came from: the last step of the walk that made the screen. */
+function cameFrom(project: Project, screenId: string, name: string): string {
+  const { steps, at } = useWalk.getState();
+  const made = steps
+    .slice(0, at)
+    .findLast(
+      (one) => one.outcome === "moved" && (passedBy(project, one.event) !== undefined || one.event.do === "enter") && currentScreen(one.state).at === screenId,
+    );
+  const source = made && passedBy(project, made.event)?.[name];
+  if (source === undefined) return made?.event.do === "enter" ? `from ${nameOf(project, made.event.entrance)}` : "by default, or by name";
+  if (/^item\b/.test(source)) return `from the row: ${source}`;
+  if (/^param\b/.test(source)) return `from before: ${source}`;
+  if (/^field\b/.test(source)) return `typed: ${source}`;
+  return `from ${source}`;
+}
+
+function passedBy(project: Project, event: NavEvent): Record<string, string> | undefined {
+  const move = event.do === "leg" ? lookup(project).legs.get(event.leg)?.move : undefined;
+  return move && "pass" in move ? move.pass : undefined;
 }
 
 function BranchCards({ project, state, branch }: { project: Project; state: State; branch: number }) {

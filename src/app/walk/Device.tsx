@@ -6,6 +6,7 @@ import { screenTitle } from "../../core/engine/text.ts";
 import { valuesFor } from "../../core/engine/values.ts";
 import { drawerOf, lookup, modalOf, nameOf, tabsOf } from "../../core/model/lookup.ts";
 import type { Element, NavEvent, Project, Width } from "../../core/model/schema.ts";
+import { AddressBar } from "./AddressBar.tsx";
 import { BarView } from "./BarView.tsx";
 import { ElementView } from "./ElementView.tsx";
 import type { Hands } from "./useHands.ts";
@@ -31,10 +32,11 @@ export function Device({ project, state, hands, room }: Props) {
   return (
     <div style={{ width: width * scale, height: height * scale }} data-testid="device" data-screen={currentScreen(state).at}>
       <div
-        className="device relative origin-top-left overflow-hidden rounded-[14px] border-2 border-ink bg-paper p-2"
+        className="device relative flex origin-top-left flex-col overflow-hidden rounded-[14px] border-2 border-ink bg-paper p-2"
         style={{ width, height, transform: `scale(${scale})` }}
       >
-        <div className="relative h-full overflow-hidden rounded-[4px] border border-hairline bg-sheet">
+        {state.width === "wide" && <AddressBar project={project} state={state} onGo={hands.goTo} />}
+        <div className="relative min-h-0 flex-1 overflow-hidden rounded-[4px] border border-hairline bg-sheet">
           <Page project={project} state={state} branch={0} hands={hands} />
           {state.layers.map((layer, i) => (
             <LayerView key={`${layer.at} ${i + 1}`} project={project} state={state} layer={layer} branch={i + 1} hands={hands} />
@@ -173,7 +175,8 @@ function LayerView({ layer, ...within }: Within & { layer: Layer }) {
         />
       )}
       <section
-        className={`absolute flex flex-col overflow-hidden border border-ink/50 bg-sheet shadow-lg device-rises ${size}`}
+        data-layer={branch}
+        className={`absolute flex flex-col overflow-hidden border border-ink/50 bg-sheet shadow-lg ${size}`}
         aria-label={nameOf(project, layer.at)}
       >
         {modal?.closeOn.includes("swipe") && top && modal.edge === "bottom" && (
@@ -238,7 +241,8 @@ function ScreenView(within: Within) {
   );
   return (
     <div
-      className="flex h-full flex-col"
+      className="flex h-full flex-col bg-sheet"
+      data-page={branch}
       key={screen.at}
       onPointerDown={(event) => {
         touch.current = { x: event.clientX, y: event.clientY };

@@ -20,7 +20,8 @@ export function ElementView(props: Props) {
   const { project, state, screen, placeId, element, enabled, hands } = props;
   const text = element.text === undefined ? element.label : templateText(project, state, screen, placeId, element.text, { fields: hands.fields });
   const tap = () => hands.use(placeId, element, "tap");
-  const common = { "data-element": element.id, disabled: !enabled, onClick: tap, ...hands.holding(placeId, element) };
+  const live = hands.live.has(`${placeId} ${element.id}`);
+  const common = { "data-element": element.id, "data-live": live, disabled: !enabled, onClick: tap, ...hands.holding(placeId, element) };
   switch (element.kind) {
     case "button":
       return (
@@ -106,7 +107,14 @@ export function ElementView(props: Props) {
       return <p className="m-0 shrink-0 text-[12.5px]">{text}</p>;
     case "image":
       return (
-        <svg className="h-24 w-full shrink-0 bg-band" preserveAspectRatio="none" viewBox="0 0 100 60" role="img" aria-label={element.label}>
+        <svg
+          data-element={element.id}
+          className="h-24 w-full shrink-0 bg-band"
+          preserveAspectRatio="none"
+          viewBox="0 0 100 60"
+          role="img"
+          aria-label={element.label}
+        >
           <path d="M0 58 28 30 48 46 74 14 100 40" fill="none" stroke="var(--ink-2)" strokeWidth={1} vectorEffect="non-scaling-stroke" />
         </svg>
       );
@@ -127,6 +135,7 @@ function ListView({ project, state, screen, placeId, element, enabled, hands }: 
             <button
               type="button"
               data-element={element.id}
+              data-live={hands.live.has(`${placeId} ${element.id}`)}
               data-item={item === undefined ? undefined : String(item)}
               disabled={!enabled}
               onClick={() => hands.use(placeId, element, "tap", row)}

@@ -3,13 +3,20 @@ import { available } from "../../core/engine/available.ts";
 import { branchNode, type State, visiblePath } from "../../core/engine/state.ts";
 import { step } from "../../core/engine/step.ts";
 import { keyField } from "../../core/engine/values.ts";
+import { matchAddress } from "../../core/model/address.ts";
 import { elementIdOf, lookup, tabsOf } from "../../core/model/lookup.ts";
 import type { Element, Json, Leg, NavEvent, Project, Row } from "../../core/model/schema.ts";
-import { type Step, useWalk } from "../store/walk.ts";
+import type { Step } from "../store/walk.ts";
+import { sendMoving } from "./play.ts";
 
 export interface Outcomes {
   label: string;
   choices: Array<{ outcome: string; event: NavEvent }>;
+}
+export interface Told {
+  text: string;
+  leg?: string;
+  element?: { place: string; element: string };
 }
 export interface Hands {
   fields: Record<string, Json>;
@@ -21,25 +28,28 @@ export interface Hands {
   /** Outcomes to choose from after a tap that the app itself decides about. */
   outcomes: Outcomes | undefined;
   choose: (event: NavEvent | undefined) => void;
-  /** Why the last tap did nothing. */
-  told: string | undefined;
+  /** Why the last tap did nothing, and where to look: the leg, or the element that has none. */
+  told: Told | undefined;
+  /** Goes to an address, as a link would that was typed in or tapped outside. */
+  goTo: (address: string) => void;
+  /** Elements that do something now, as `place element`. */
+  live: ReadonlySet<string>;
 }
 
 /** What the hands do on the device: taps, typing, swipes, and choosing how the app decided. */
 export function useHands(project: Project, state: State | undefined): Hands {
-  const walkSend = useWalk((walk) => walk.send);
   const [fields, setFields] = useState<Record<string, Json>>({});
   const [outcomes, setOutcomes] = useState<Outcomes>();
-  const [told, setTold] = useState<string>();
+  const [told, setTold] = useState<Told>();
 
   const send = useCallback(
     (event: NavEvent) => {
-      const made: Step | undefined = walkSend(event);
+      const made: Step | undefined = sendMoving(event);
       setOutcomes(undefined);
-      setTold(made && made.outcome !== "moved" ? made.sentence : undefined);
+      setTold(made && made.outcome !== "moved" ? { text: made.sentence, ...(event.do === "leg" ? { leg: event.leg } : {}) } : undefined);
       if (made?.outcome === "moved" && event.do === "leg" && lookup(project).legs.get(event.leg)?.move) setFields({});
     },
-    [walkSend, project],
+    [project],
   );
 
   return useMemo<Hands>(() => {
@@ -48,7 +58,8 @@ export function useHands(project: Project, state: State | undefined): Hands {
     const use: Hands["use"] = (placeId, element, how, row) => {
       const legs = legsOf(placeId, element, how === "tap" && element.kind !== "field" ? ["tap", "submit"] : [how]);
       if (legs.length === 0) {
-        if (element.kind !== "field" && element.kind !== "switch" && element.kind !== "text") setTold(`No leg starts at “${element.label}”.`);
+        if (element.kind !== "field" && element.kind !== "switch" && element.kind !== "text")
+          setTold({ text: `No leg starts at “${element.label}”.`, element: { place: placeId, element: element.id } });
         return;
       }
       const events = legs.map((leg) => ({ leg, event: legEvent(project, leg, element, row, fields) }));
@@ -69,6 +80,15 @@ export function useHands(project: Project, state: State | undefined): Hands {
       send,
       use,
       type: (field, value) => setFields((known) => ({ ...known, [field]: value })),
+      live: state ? liveElements(project, state) : new Set(),
+      goTo: (address) => {
+        const found = project.entrances.flatMap((entrance) => {
+          const args = entrance.pattern === undefined ? undefined : matchAddress(entrance.pattern, address);
+          return args ? [{ entrance: entrance.id, args }] : [];
+        })[0];
+        if (found) send({ do: "enter", entrance: found.entrance, ...(Object.keys(found.args).length > 0 ? { args: found.args } : {}) });
+        else setTold({ text: `No way in has an address like “${address}”.` });
+      },
       choose: (event) => (event ? send(event) : setOutcomes(undefined)),
       holding: (placeId, element, row) => ({
         onContextMenu: (event) => {
@@ -86,6 +106,16 @@ export function useHands(project: Project, state: State | undefined): Hands {
       },
     };
   }, [fields, outcomes, told, send, project, state]);
+}
+
+function liveElements(project: Project, state: State): Set<string> {
+  return new Set(
+    available(project, state).flatMap((event) => {
+      const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
+      const element = leg && elementIdOf(leg);
+      return leg && element !== undefined ? [`${leg.from} ${element}`] : [];
+    }),
+  );
 }
 
 function ignored(project: Project, state: State, event: NavEvent): boolean {

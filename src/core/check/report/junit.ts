@@ -1,5 +1,6 @@
 import { eventText } from "../../engine/explain.ts";
 import type { Project } from "../../model/schema.ts";
+import { escaped } from "../../text/xml.ts";
 import type { CheckResult } from "../finding.ts";
 
 /** A check as JUnit XML: a case for each finding, failed for blockers and warnings; accepted ones are skipped. */
@@ -21,15 +22,4 @@ export function junitReport(project: Project, file: string, { findings, accepted
   const total = cases.length + skipped.length + passed.length;
   const attributes = `tests="${total}" failures="${failures}" errors="0" skipped="${skipped.length}" time="${(ms / 1000).toFixed(3)}"`;
   return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites ${attributes}>\n  <testsuite name="${escaped(file)}" ${attributes}>\n${[...cases, ...skipped, ...passed].join("\n")}\n  </testsuite>\n</testsuites>\n`;
-}
-
-/** Text as XML 1.0 allows it; characters that it can not hold at all are replaced. */
-export function escaped(text: string): string {
-  return text
-    .replace(/[^\t\n\r\u0020-\uD7FF\uE000-\uFFFD\u{10000}-\u{10FFFF}]/gu, "\uFFFD")
-    .replaceAll("&", "&amp;")
-    .replaceAll("<", "&lt;")
-    .replaceAll(">", "&gt;")
-    .replaceAll('"', "&quot;")
-    .replaceAll("\n", "&#10;");
 }

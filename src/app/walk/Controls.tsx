@@ -1,0 +1,159 @@
+import { useState } from "react";
+import { available } from "../../core/engine/available.ts";
+import { eventText } from "../../core/engine/explain.ts";
+import type { State } from "../../core/engine/state.ts";
+import { lookup, nameOf } from "../../core/model/lookup.ts";
+import type { NavEvent, Project } from "../../core/model/schema.ts";
+import { Button } from "../parts/Button.tsx";
+import { useWalk } from "../store/walk.ts";
+import { setSlow } from "./play.ts";
+import type { Hands } from "./useHands.ts";
+
+interface Props {
+  project: Project;
+  state: State;
+  hands: Hands;
+}
+
+/** What is outside the device: the system's Back, the ways in, time, starting again. */
+export function Controls({ project, state, hands }: Props) {
+  const { steps, restart } = useWalk();
+  const waits = available(project, state).filter((event) => event.do === "leg" && lookup(project).legs.get(event.leg)?.on.kind === "after");
+  return (
+    <div className="flex flex-wrap gap-1.5">
+      <Button onClick={() => hands.send({ do: "back" })}>← Back</Button>
+      <WaysIn project={project} state={state} hands={hands} />
+      <Button onClick={restart} disabled={steps.length === 0} title="R">
+        From start
+      </Button>
+      {waits.map((event) => (
+        <Button key={JSON.stringify(event)} onClick={() => hands.send(event)}>
+          {eventText(project, event)}
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+/** The ways in as a device would offer them, with the app running or not; and an address to be typed. */
+function WaysIn({ project, state, hands }: Props) {
+  const [open, setOpen] = useState(false);
+  const ways = available(project, state).flatMap((event) => (event.do === "enter" ? [event] : []));
+  const take = (event: NavEvent) => {
+    hands.send(event);
+    setOpen(false);
+  };
+  return (
+    <div className="relative">
+      <Button aria-expanded={open} onClick={() => setOpen(!open)}>
+        Ways in
+      </Button>
+      {open && (
+        <div className="absolute top-full left-[-70px] z-20 mt-1 w-72 border border-ink bg-sheet p-2 shadow-lg" role="group" aria-label="Ways in">
+          {ways.length === 0 && <p className="m-0 text-[12px] text-ink-2">No way in can be used now. The outline has a + to add one.</p>}
+          {ways.map((event) => (
+            <button
+              key={`${event.entrance} ${event.cold}`}
+              type="button"
+              className="flex min-h-7 w-full items-baseline gap-2 px-1 text-left text-[12px] hover:bg-band"
+              onClick={() => take(event)}
+            >
+              <span className="min-w-0 flex-1 truncate">
+                {nameOf(project, event.entrance)} <span className="text-ink-2">{lookup(project).entrances.get(event.entrance)?.kind}</span>
+              </span>
+              <span className="shrink-0 text-[11px] text-ink-2">{event.cold ? "app not running" : "app running"}</span>
+            </button>
+          ))}
+          <form
+            className="mt-1 flex gap-1 border-t border-hairline pt-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              hands.goTo(String(new FormData(event.currentTarget).get("address")));
+              setOpen(false);
+            }}
+          >
+            <input
+              name="address"
+              aria-label="Address of a link"
+              placeholder="/hives/tansy"
+              className="h-7 min-w-0 flex-1 border border-hairline bg-paper px-1.5 font-mono text-[11.5px]"
+            />
+            <Button type="submit">Go</Button>
+          </form>
+          <button
+            type="button"
+            className="mt-1 block min-h-7 w-full border-t border-hairline px-1 text-left text-[12px] hover:bg-band"
+            onClick={() => take({ do: "launch" })}
+          >
+            Launch anew
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** Facts from outside and the width, which nobody in the app can change; and how the device is shown. */
+export function Outside({ project, state, hands, marks, onMarks }: Props & { marks: boolean; onMarks: (on: boolean) => void }) {
+  const [slow, setSlowState] = useState(false);
+  const outside = project.facts.filter((fact) => fact.source === "outside");
+  const label = "flex min-h-6 items-center gap-1 text-ink-2";
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 text-[12px]">
+      <label className={label}>
+        width
+        <select
+          value={state.width}
+          onChange={(event) => hands.send({ do: "width", to: event.target.value as State["width"] })}
+          className="h-6 border border-hairline bg-paper text-ink"
+        >
+          <option value="narrow">narrow</option>
+          <option value="middle">middle</option>
+          <option value="wide">wide</option>
+        </select>
+      </label>
+      {outside.map((fact) =>
+        fact.type === "boolean" ? (
+          <label key={fact.id} className={label}>
+            <input
+              type="checkbox"
+              checked={state.facts[fact.id] === true}
+              onChange={(event) => hands.send({ do: "fact", fact: fact.id, value: event.target.checked })}
+              className="accent-(--accent)"
+            />
+            {fact.name ?? fact.id}
+          </label>
+        ) : (
+          <label key={fact.id} className={label}>
+            {fact.name ?? fact.id}
+            <select
+              value={String(state.facts[fact.id])}
+              onChange={(event) => hands.send({ do: "fact", fact: fact.id, value: event.target.value })}
+              className="h-6 border border-hairline bg-paper text-ink"
+            >
+              {fact.values?.map((value) => (
+                <option key={value}>{value}</option>
+              ))}
+            </select>
+          </label>
+        ),
+      )}
+      <label className={label}>
+        <input type="checkbox" checked={marks} onChange={(event) => onMarks(event.target.checked)} className="accent-(--accent)" />
+        mark what works
+      </label>
+      <label className={label}>
+        <input
+          type="checkbox"
+          checked={slow}
+          onChange={(event) => {
+            setSlowState(event.target.checked);
+            setSlow(event.target.checked);
+          }}
+          className="accent-(--accent)"
+        />
+        slow motion
+      </label>
+    </div>
+  );
+}

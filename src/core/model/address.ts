@@ -1,0 +1,63 @@
+/** Addresses by RFC 6570 level 1 (Gregorio and others, 2012), one variable a segment; the last may take the rest of the path. */
+import type { Json } from "./schema.ts";
+
+/**
+ * The variables that a pattern finds in an address, decoded, or undefined where it does not match.
+ * A query or fragment of the address is left aside, as is a slash at its end.
+ */
+export function matchAddress(pattern: string, address: string): Record<string, string> | undefined {
+  const wanted = segments(pattern);
+  const found = segments(address.replace(/[?#].*$/s, ""));
+  const out: Record<string, string> = {};
+  for (let i = 0; i < wanted.length; i++) {
+    const segment = wanted[i] ?? "";
+    const rest = /^\{\+([A-Za-z_]\w*)\}$/.exec(segment);
+    const text = rest && i === wanted.length - 1 ? found.slice(i).join("/") : found[i];
+    if (text === undefined || text === "") return undefined;
+    if (rest) {
+      const value = decoded(text);
+      if (value === undefined) return undefined;
+      out[rest[1] ?? ""] = value;
+      return out;
+    }
+    const hole = /^([^{]*)\{([A-Za-z_]\w*)\}([^}]*)$/.exec(segment);
+    if (!hole) {
+      if (decoded(text) !== decoded(segment)) return undefined;
+      continue;
+    }
+    const [, before = "", name = "", after = ""] = hole;
+    if (text.length <= before.length + after.length || !text.startsWith(before) || !text.endsWith(after)) return undefined;
+    const value = decoded(text.slice(before.length, text.length - after.length));
+    if (value === undefined) return undefined;
+    out[name] = value;
+  }
+  return wanted.length === found.length ? out : undefined;
+}
+
+/** The address of a pattern with its variables filled in, or undefined where one has no value. */
+export function buildAddress(pattern: string, values: Record<string, Json>): string | undefined {
+  let complete = true;
+  const address = pattern.replace(/\{(\+?)([A-Za-z_]\w*)\}/g, (_, plus: string, name: string) => {
+    const value = values[name];
+    if (value === undefined || value === null || value === "" || typeof value === "object") complete = false;
+    const text = encodeURIComponent(String(value).toWellFormed()).replace(/[!'()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`);
+    return plus ? text.replaceAll("%2F", "/") : text;
+  });
+  return complete ? address : undefined;
+}
+
+function segments(path: string): string[] {
+  return path
+    .replace(/^[a-z][a-z0-9+.-]*:\/\/[^/]*/i, "")
+    .replace(/^\//, "")
+    .replace(/\/$/, "")
+    .split("/");
+}
+
+function decoded(text: string): string | undefined {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return undefined;
+  }
+}

@@ -1,0 +1,29 @@
+import fc from "fast-check";
+import { expect, it } from "vitest";
+import { buildAddress, matchAddress } from "../../../src/core/model/address.ts";
+
+it("an address that is built is matched back, whatever text is in it", () => {
+  const text = fc.string({ unit: "binary", minLength: 1 }).filter((s) => s.isWellFormed());
+  fc.assert(
+    fc.property(text, text, (hiveId, noteId) => {
+      const pattern = "/hives/{hiveId}/notes/n-{noteId}";
+      const address = buildAddress(pattern, { hiveId, noteId }) ?? "";
+      expect(address).toMatch(/^[\w\-.~%/]*$/);
+      expect(matchAddress(pattern, address)).toEqual({ hiveId, noteId });
+    }),
+  );
+});
+
+it("the last variable may take the rest of the path", () => {
+  expect(matchAddress("/files/{+rest}", "/files/a/b%20c")).toEqual({ rest: "a/b c" });
+  expect(buildAddress("/files/{+rest}", { rest: "a/b c" })).toBe("/files/a/b%20c");
+});
+
+it("what does not match is not matched", () => {
+  for (const address of ["/hives", "/hives/", "/hives/a/b", "/hive/a", "/hives/%zz"]) expect(matchAddress("/hives/{id}", address)).toBeUndefined();
+  expect(matchAddress("/hives/{id}", "https://hollowcomb.example/hives/tansy/?from=mail#top")).toEqual({ id: "tansy" });
+});
+
+it("a variable without a value gives no address", () => {
+  expect(buildAddress("/hives/{id}", {})).toBeUndefined();
+});
