@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
+import type { Width } from "../../core/model/schema.ts";
 import { Foot } from "../findings/Foot.tsx";
 import { Inspector } from "../inspector/Inspector.tsx";
 import { MapView } from "../map/MapView.tsx";
@@ -9,13 +10,20 @@ import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
 import { useSelection } from "../store/selection.ts";
-import { useWalk } from "../store/walk.ts";
+import { useWalk, useWalkState } from "../store/walk.ts";
 import { WalkPanel } from "../walk/WalkPanel.tsx";
 import { DeleteDialog } from "./DeleteDialog.tsx";
 import { download } from "./download.ts";
 import { Keys } from "./Keys.tsx";
 import { ThemeToggle } from "./ThemeToggle.tsx";
 import { useKeys } from "./useKeys.ts";
+
+/** The columns of the page: the walk takes what its device needs. */
+const COLUMNS: Record<Width, string> = {
+  narrow: "grid-cols-[212px_minmax(0,1fr)_326px]",
+  middle: "grid-cols-[212px_minmax(0,1fr)_410px]",
+  wide: "grid-cols-[212px_minmax(0,1fr)_570px]",
+};
 
 /** One project: the outline, the map, the walk beside it, and how things stand at the foot. */
 export function ProjectPage() {
@@ -33,13 +41,14 @@ export function ProjectPage() {
   useEffect(() => {
     document.title = status === "ready" ? `${project.name} – Etape` : "Etape";
   }, [status, project.name]);
+  const width = useWalkState()?.width ?? "narrow";
   const [keysOpen, setKeysOpen] = useState(false);
   useKeys(() => setKeysOpen(true));
   if (status !== "ready") return <Waiting status={status} error={error} />;
   return (
     <div className="grid h-full min-w-[1024px] grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
       <Head onKeys={() => setKeysOpen(true)} />
-      <div className="grid min-h-0 grid-cols-[212px_minmax(0,1fr)_326px]">
+      <div className={`grid min-h-0 ${COLUMNS[width]}`}>
         <Outline />
         <main className="min-w-0">
           <MapView />

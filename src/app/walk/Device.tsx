@@ -13,7 +13,7 @@ import type { Hands } from "./useHands.ts";
 
 /** The size of the drawn device in its own pixels. */
 const SIZES: Record<Width, { width: number; height: number }> = {
-  narrow: { width: 250, height: 480 },
+  narrow: { width: 232, height: 450 },
   middle: { width: 520, height: 640 },
   wide: { width: 800, height: 620 },
 };

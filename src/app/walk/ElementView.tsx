@@ -21,7 +21,7 @@ export function ElementView(props: Props) {
   const text = element.text === undefined ? element.label : templateText(project, state, screen, placeId, element.text, { fields: hands.fields });
   const tap = () => hands.use(placeId, element, "tap");
   const live = hands.live.has(`${placeId} ${element.id}`);
-  const common = { "data-element": element.id, "data-live": live, disabled: !enabled, onClick: tap, ...hands.holding(placeId, element) };
+  const common = { "data-element": element.id, "data-of": placeId, "data-live": live, disabled: !enabled, onClick: tap, ...hands.holding(placeId, element) };
   switch (element.kind) {
     case "button":
       return (
@@ -73,6 +73,7 @@ export function ElementView(props: Props) {
           {element.label}
           <input
             data-element={element.id}
+            data-of={placeId}
             disabled={!enabled}
             value={String(hands.fields[element.id] ?? "")}
             onChange={(event) => {
@@ -93,6 +94,7 @@ export function ElementView(props: Props) {
           <input
             type="checkbox"
             data-element={element.id}
+            data-of={placeId}
             disabled={!enabled}
             checked={hands.fields[element.id] === true}
             onChange={(event) => {
@@ -135,6 +137,7 @@ function ListView({ project, state, screen, placeId, element, enabled, hands }: 
             <button
               type="button"
               data-element={element.id}
+              data-of={placeId}
               data-live={hands.live.has(`${placeId} ${element.id}`)}
               data-item={item === undefined ? undefined : String(item)}
               disabled={!enabled}

@@ -24,7 +24,7 @@ export function WalkPanel() {
     <section aria-label="Walk" className="flex flex-col gap-2 p-3">
       <div className={narrow ? "flex gap-3" : "flex flex-col gap-2"}>
         <div className={`relative shrink-0 ${marks ? "marks-live" : ""}`}>
-          <Device project={project} state={state} hands={hands} room={narrow ? 196 : 300} />
+          <Device project={project} state={state} hands={hands} room={narrow ? 200 : state.width === "middle" ? 384 : 544} />
           <Outcomes hands={hands} />
         </div>
         <Beneath project={project} state={state} />

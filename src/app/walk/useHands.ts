@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 import { available } from "../../core/engine/available.ts";
 import { branchNode, type State, visiblePath } from "../../core/engine/state.ts";
 import { step } from "../../core/engine/step.ts";
@@ -24,7 +24,8 @@ export interface Hands {
   send: (event: NavEvent) => void;
   use: (placeId: string, element: Element, how: "tap" | "submit" | "hold", row?: Row) => void;
   swipe: (branch: number, dx: number, dy: number) => void;
-  holding: (placeId: string, element: Element, row?: Row) => { onContextMenu: (event: React.MouseEvent) => void };
+  /** Handlers for a long press; none where no leg waits for one. */
+  holding: (placeId: string, element: Element, row?: Row) => Partial<Record<"onPointerDown" | "onPointerUp" | "onPointerLeave", () => void>>;
   /** Outcomes to choose from after a tap that the app itself decides about. */
   outcomes: Outcomes | undefined;
   choose: (event: NavEvent | undefined) => void;
@@ -36,10 +37,14 @@ export interface Hands {
   live: ReadonlySet<string>;
 }
 
+/** Milliseconds after which a press counts as long. */
+const LONG_PRESS = 550;
+
 /** What the hands do on the device: taps, typing, swipes, and choosing how the app decided. */
 export function useHands(project: Project, state: State | undefined): Hands {
   const [fields, setFields] = useState<Record<string, Json>>({});
   const [outcomes, setOutcomes] = useState<Outcomes>();
+  const press = useRef<{ held: boolean; timer?: ReturnType<typeof setTimeout> }>({ held: false });
   const [told, setTold] = useState<Told>();
 
   const send = useCallback(
@@ -56,6 +61,10 @@ export function useHands(project: Project, state: State | undefined): Hands {
     const legsOf = (placeId: string, element: Element, kinds: string[]): Leg[] =>
       (lookup(project).legsFrom.get(placeId) ?? []).filter((leg) => elementIdOf(leg) === element.id && kinds.includes(leg.on.kind));
     const use: Hands["use"] = (placeId, element, how, row) => {
+      if (how === "tap" && press.current.held) {
+        press.current.held = false;
+        return;
+      }
       const legs = legsOf(placeId, element, how === "tap" && element.kind !== "field" ? ["tap", "submit"] : [how]);
       if (legs.length === 0) {
         if (element.kind !== "field" && element.kind !== "switch" && element.kind !== "text")
@@ -90,13 +99,23 @@ export function useHands(project: Project, state: State | undefined): Hands {
         else setTold({ text: `No way in has an address like “${address}”.` });
       },
       choose: (event) => (event ? send(event) : setOutcomes(undefined)),
-      holding: (placeId, element, row) => ({
-        onContextMenu: (event) => {
-          if (legsOf(placeId, element, ["hold"]).length === 0) return;
-          event.preventDefault();
-          use(placeId, element, "hold", row);
-        },
-      }),
+      holding: (placeId, element, row) => {
+        if (legsOf(placeId, element, ["hold"]).length === 0) return {};
+        const stop = () => clearTimeout(press.current.timer);
+        return {
+          onPointerDown: () => {
+            press.current = {
+              held: false,
+              timer: setTimeout(() => {
+                use(placeId, element, "hold", row);
+                press.current.held = true;
+              }, LONG_PRESS),
+            };
+          },
+          onPointerUp: stop,
+          onPointerLeave: stop,
+        };
+      },
       swipe: (branch, dx, dy) => {
         const far = Math.max(Math.abs(dx), Math.abs(dy));
         if (far < 60 || !state) return;
