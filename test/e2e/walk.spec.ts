@@ -198,6 +198,56 @@ test("a long press takes the leg that waits for it, and no tap besides", async (
   await expect(device).toHaveAttribute("data-screen", "note");
 });
 
+test("motions: a push slides in from the end, Back is its reverse, a sheet rises, a carried element goes along", async ({ browser }) => {
+  const context = await browser.newContext({ reducedMotion: "no-preference" });
+  const page = await context.newPage();
+  const device = await open(page);
+  await page.getByLabel("slow motion").check();
+  const moving = () =>
+    page.evaluate(() => ({
+      how: document.documentElement.dataset.moving,
+      carried: [...document.querySelectorAll<HTMLElement>("[data-element]")].filter((e) => e.style.viewTransitionName === "carry-0").length,
+    }));
+  const settled = () => expect.poll(async () => (await moving()).how, { timeout: 10_000 }).toBeUndefined();
+  await device.getByRole("button", { name: "Show me round" }).click();
+  await expect.poll(async () => (await moving()).how).toBe("page slide end on");
+  await settled();
+  await page.getByRole("button", { name: "← Back" }).click();
+  await expect.poll(async () => (await moving()).how).toBe("page slide end back");
+  await settled();
+  await device.getByRole("button", { name: "Skip the tour" }).click();
+  await expect.poll(async () => (await moving()).how).toBe("page fade end on");
+  await settled();
+  await device.locator("input[data-element=code]").fill("X");
+  await device.locator("button[data-element=join]").click();
+  await page.getByRole("button", { name: "known code", exact: true }).click();
+  await settled();
+  await device.locator("[data-item=orchard]").click();
+  await settled();
+  await device.locator("[data-item=larkfoot]").click();
+  await expect.poll(moving).toEqual({ how: "page grow end on", carried: 1 });
+  await settled();
+  await device.locator("[data-element=inspect]").click();
+  await expect.poll(async () => (await moving()).how).toBe("layer rise bottom on");
+  await settled();
+  await device.locator("[data-close]").click();
+  await expect.poll(async () => (await moving()).how).toBe("layer rise bottom back");
+  await context.close();
+});
+
+test("a screen to which no walk leads asks for what it needs", async ({ page }) => {
+  const device = await open(page);
+  await page.getByLabel("Find or add a screen").fill("Drone");
+  await page.keyboard.press("Enter");
+  await page.getByLabel("Name of a new parameter").fill("count");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Walk from here" }).click();
+  await page.getByLabel("count", { exact: true }).fill("7", { timeout: 20_000 });
+  await page.getByRole("button", { name: "Show it" }).click();
+  await expect(device).toHaveAttribute("data-screen", "drone");
+  await expect(page.getByRole("complementary", { name: "Beneath" })).toContainText('"7"');
+});
+
 test("a tap that does nothing says why; a way in by address; walking to a screen; widths", async ({ page }) => {
   const device = await open(page);
   await page.getByRole("treeitem", { name: "Hive", exact: true }).click();

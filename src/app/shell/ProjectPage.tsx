@@ -32,7 +32,7 @@ export function ProjectPage() {
   const check = useFindings((f) => f.check);
   useEffect(() => {
     useSelection.getState().select(undefined);
-    useWalk.setState({ project: undefined, start: undefined, steps: [], at: 0, reason: undefined, kept: undefined });
+    useWalk.setState({ project: undefined, start: undefined, steps: [], at: 0, reason: undefined, kept: undefined, begun: undefined });
     return open(id);
   }, [open, id]);
   useEffect(() => {

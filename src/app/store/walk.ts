@@ -1,7 +1,8 @@
 import { create } from "zustand";
 import { explain } from "../../core/engine/explain.ts";
-import type { State, StepResult } from "../../core/engine/state.ts";
+import type { Args, State, StepResult } from "../../core/engine/state.ts";
 import { launch, step } from "../../core/engine/step.ts";
+import { rebuild } from "../../core/engine/trail.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";
 
 export interface Step {
@@ -21,6 +22,10 @@ interface WalkState {
   reason: string | undefined;
   /** The kept walk that is loaded. */
   kept: string | undefined;
+  /** Where the walk begins, if not with a launch: a screen shown as by a way in. */
+  begun: { screen: string; args: Args } | undefined;
+  /** Begins anew on a screen with arguments, as a way in would show it. */
+  beginAt: (screen: string, args: Args) => void;
   /** Replays what was done on a changed project. */
   follow: (project: Project) => void;
   send: (event: NavEvent) => Step | undefined;
@@ -38,10 +43,15 @@ export const useWalk = create<WalkState>((set, get) => ({
   at: 0,
   reason: undefined,
   kept: undefined,
+  begun: undefined,
+  beginAt: (screen, args) => {
+    const { project } = get();
+    if (project) set({ begun: { screen, args }, start: beginning(project, { screen, args }), steps: [], at: 0, reason: undefined, kept: undefined });
+  },
   follow: (project) => {
     const known = get();
     if (known.project === project) return;
-    const start = launch(project);
+    const start = beginning(project, known.begun);
     const events = known.steps.map((one) => one.event);
     set({ project, start, steps: replay(project, start, events), reason: known.project ? undefined : known.reason });
   },
@@ -54,14 +64,25 @@ export const useWalk = create<WalkState>((set, get) => ({
     return made;
   },
   goTo: (at) => set({ at: Math.max(0, Math.min(at, get().steps.length)) }),
-  restart: () => set({ steps: [], at: 0, reason: undefined, kept: undefined }),
+  restart: () => {
+    const { project } = get();
+    set({ steps: [], at: 0, reason: undefined, kept: undefined, begun: undefined, ...(project ? { start: launch(project) } : {}) });
+  },
   load: (events, { reason, at, kept } = {}) => {
-    const { project, start } = get();
-    if (!project || !start) return;
+    const { project } = get();
+    if (!project) return;
+    const start = launch(project);
     const steps = replay(project, start, events);
-    set({ steps, at: at ?? steps.length, reason, kept });
+    set({ start, begun: undefined, steps, at: at ?? steps.length, reason, kept });
   },
 }));
+
+/** The state with which a walk begins. */
+function beginning(project: Project, begun: WalkState["begun"]): State {
+  const first = launch(project);
+  const change = begun && rebuild(project, first, begun.screen, begun.args);
+  return change?.is === "moved" ? change.state : first;
+}
 
 function replay(project: Project, start: State, events: NavEvent[]): Step[] {
   let state = start;

@@ -17,13 +17,13 @@ interface Props {
 
 /** What is outside the device: the system's Back, the ways in, time, starting again. */
 export function Controls({ project, state, hands }: Props) {
-  const { steps, restart } = useWalk();
+  const { steps, restart, begun } = useWalk();
   const waits = available(project, state).filter((event) => event.do === "leg" && lookup(project).legs.get(event.leg)?.on.kind === "after");
   return (
     <div className="flex flex-wrap gap-1.5">
       <Button onClick={() => hands.send({ do: "back" })}>← Back</Button>
       <WaysIn project={project} state={state} hands={hands} />
-      <Button onClick={restart} disabled={steps.length === 0} title="R">
+      <Button onClick={restart} disabled={steps.length === 0 && !begun} title="R">
         From start
       </Button>
       {waits.map((event) => (

@@ -5,7 +5,7 @@ import { branchNode, currentScreen, type Layer, type Node, type State, shownIn, 
 import { screenTitle } from "../../core/engine/text.ts";
 import { valuesFor } from "../../core/engine/values.ts";
 import { drawerOf, lookup, modalOf, nameOf, tabsOf } from "../../core/model/lookup.ts";
-import type { Element, NavEvent, Project, Width } from "../../core/model/schema.ts";
+import type { Element, Modal, NavEvent, Project, Width } from "../../core/model/schema.ts";
 import { AddressBar } from "./AddressBar.tsx";
 import { BarView } from "./BarView.tsx";
 import { ElementView } from "./ElementView.tsx";
@@ -161,7 +161,7 @@ function LayerView({ layer, ...within }: Within & { layer: Layer }) {
   const { project, state, branch, hands } = within;
   const modal = modalOf(project, layer.at);
   const top = branch === topBranch(state);
-  const size = modal?.shape === "full" ? "inset-0" : sizeOf(modal?.shape, modal?.edge, modal?.extent);
+  const size = modal?.shape === "full" ? "inset-0" : sizeOf(modal);
   const closable = modal?.closeOn.includes("button") && top;
   const close = (event: NavEvent) => hands.send(event);
   return (
@@ -206,21 +206,20 @@ function LayerView({ layer, ...within }: Within & { layer: Layer }) {
   );
 }
 
-function sizeOf(shape: string | undefined, edge: string | undefined, extent: string | undefined): string {
-  if (shape === "dialog" || edge === "center") return "left-[8%] right-[8%] top-1/2 -translate-y-1/2 min-h-[38%] max-h-[80%] rounded";
-  const long = extent === "half" ? "50%" : extent === "fit" ? "40%" : "86%";
-  const share: Record<string, string> = { "50%": "h-1/2", "40%": "h-2/5", "86%": "h-[86%]" };
-  const across: Record<string, string> = { "50%": "w-[70%]", "40%": "w-2/5", "86%": "w-[86%]" };
-  switch (edge) {
-    case "top":
-      return `inset-x-0 top-0 ${share[long]}`;
-    case "left":
-      return `inset-y-0 left-0 ${across[long]}`;
-    case "right":
-      return `inset-y-0 right-0 ${across[long]}`;
-    default:
-      return `inset-x-0 bottom-0 rounded-t ${share[long]}`;
-  }
+/** Where a modal lies and how much of the page it takes. What only needs a little is aligned along its edge. */
+function sizeOf(modal: Modal | undefined): string {
+  if (modal?.shape === "dialog" || modal?.edge === "center") return "left-[8%] right-[8%] top-1/2 -translate-y-1/2 min-h-[38%] max-h-[80%] rounded";
+  const edge = modal?.edge ?? "bottom";
+  const level = edge === "top" || edge === "bottom";
+  const extent = modal?.extent ?? "most";
+  const side = { top: "top-0", bottom: "bottom-0 rounded-t", left: "left-0", right: "right-0" }[edge];
+  const size = level ? { fit: "h-2/5", half: "h-1/2", most: "h-[86%]" }[extent] : { fit: "w-2/5", half: "w-[70%]", most: "w-[86%]" }[extent];
+  const whole = level ? "inset-x-0" : "inset-y-0";
+  if (extent !== "fit" || modal?.align === undefined) return `${whole} ${side} ${size}`;
+  const along = level
+    ? { start: "left-0 w-3/4", center: "left-[12.5%] w-3/4", end: "right-0 w-3/4" }
+    : { start: "top-0 h-3/4", center: "top-[12.5%] h-3/4", end: "bottom-0 h-3/4" };
+  return `${along[modal.align]} ${side} ${size}`;
 }
 
 function ScreenView(within: Within) {

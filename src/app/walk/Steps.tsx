@@ -9,7 +9,7 @@ import { stopPlaying } from "./playing.ts";
 
 /** The events so far; each can be gone back to, and the walk branches from there. */
 export function Steps({ project }: { project: Project }) {
-  const { start, steps, at, goTo } = useWalk();
+  const { start, steps, at, goTo, begun } = useWalk();
   const state = useWalkState();
   if (!start || !state) return null;
   const go = (to: number) => {
@@ -20,7 +20,7 @@ export function Steps({ project }: { project: Project }) {
     <>
       <h3 className="caption m-0 border-t border-hairline pt-2">Steps</h3>
       <ol className="relative m-0 max-h-[172px] list-none overflow-y-auto p-0" aria-label="Steps">
-        <StepRow number={0} text="launch" shows={nameOf(project, currentScreen(start).at)} current={at === 0} onClick={() => go(0)} />
+        <StepRow number={0} text={begun ? "placed here" : "launch"} shows={nameOf(project, currentScreen(start).at)} current={at === 0} onClick={() => go(0)} />
         {steps.map((one, i) => (
           <StepRow
             key={i}

@@ -1,6 +1,7 @@
 import { wrap } from "comlink";
 import { useState } from "react";
-import type { NavEvent, Screen } from "../../core/model/schema.ts";
+import { argumentsFromText } from "../../core/engine/values.ts";
+import type { Json, NavEvent, Screen } from "../../core/model/schema.ts";
 import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";
 import { useWalk } from "../store/walk.ts";
@@ -24,11 +25,36 @@ export function WalkHere({ screen }: { screen: Screen }) {
       <Button tone="main" disabled={looking === "yes"} onClick={() => void look()}>
         {looking === "yes" ? "Looking for a way…" : "Walk from here"}
       </Button>
-      {looking === "nothing" && (
-        <p role="status" className="m-0 mt-1 text-[12px] text-ink-2">
-          No walk leads here: not by taps from launch, nor by a way in. Lead something to it first, or add a way in.
-        </p>
-      )}
+      {looking === "nothing" && <Place screen={screen} />}
     </div>
+  );
+}
+
+/** Where no walk leads to a screen, it can be shown all the same: with what it needs asked for. */
+function Place({ screen }: { screen: Screen }) {
+  const beginAt = useWalk((w) => w.beginAt);
+  return (
+    <form
+      className="mt-1 flex flex-col gap-1 text-[12px]"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const data = new FormData(event.currentTarget);
+        const given = Object.fromEntries(screen.params.map((p): [string, Json] => [p.name, String(data.get(p.name) ?? "")]));
+        beginAt(screen.id, argumentsFromText(screen.params, given));
+      }}
+    >
+      <p role="status" className="m-0 text-ink-2">
+        No walk leads here, neither by taps nor by a way in. It can be shown all the same{screen.params.length > 0 ? ", with what it needs" : ""}:
+      </p>
+      {screen.params.map((param) => (
+        <label key={param.name} className="flex items-center gap-2 font-mono text-[11.5px]">
+          {param.name}
+          <input name={param.name} aria-label={param.name} placeholder={param.type} className="h-6 min-w-0 flex-1 border border-hairline bg-paper px-1" />
+        </label>
+      ))}
+      <Button type="submit" className="self-start">
+        Show it
+      </Button>
+    </form>
   );
 }

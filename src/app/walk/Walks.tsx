@@ -10,7 +10,7 @@ import { playFromStart, SPEEDS, type Speed, usePlaying } from "./playing.ts";
 /** The walks kept in the document: each replayed at every edit, played on the device, with what it expects. */
 export function Walks() {
   const { project, apply } = useDocument();
-  const { steps, at, kept, load } = useWalk();
+  const { steps, at, kept, load, begun } = useWalk();
   const state = useWalkState();
   const { speed, setSpeed } = usePlaying();
   const [naming, setNaming] = useState(false);
@@ -117,7 +117,12 @@ export function Walks() {
           <Button type="submit">Keep</Button>
         </form>
       ) : (
-        <Button tone="link" disabled={at === 0} onClick={() => setNaming(true)}>
+        <Button
+          tone="link"
+          disabled={at === 0 || begun !== undefined}
+          title={begun ? "A walk that is kept begins with a launch" : undefined}
+          onClick={() => setNaming(true)}
+        >
           Keep these {at} steps as a walk…
         </Button>
       )}
