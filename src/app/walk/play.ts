@@ -74,8 +74,8 @@ function name(seen: Seen, end: "from" | "to"): HTMLElement[] {
   };
   put(subject, "subject");
   seen.carries.forEach((carry, i) => {
-    const found = [...(device?.querySelectorAll<HTMLElement>(`[data-element="${carry[end]}"]`) ?? [])].at(-1);
-    put(found, `carry-${i}`);
+    const found = [...(device?.querySelectorAll<HTMLElement>(`[data-element="${carry[end]}"]`) ?? [])];
+    put(found.find((element) => element.dataset.item === seen.row && seen.row !== undefined) ?? found.at(-1), `carry-${i}`);
   });
   return out;
 }

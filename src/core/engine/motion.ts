@@ -15,6 +15,8 @@ export interface Seen {
   reverse: boolean;
   /** Elements that move from where they were to where they are. */
   carries: Array<{ from: string; to: string }>;
+  /** The key of the row that was used, where a carried element is a list: that row is what is carried. */
+  row?: string;
 }
 
 const MS = 260;
@@ -30,26 +32,47 @@ export interface Step {
 export function motionOf(project: Project, step: Step, earlier: readonly Step[]): Seen | undefined {
   const { before, after, event } = step;
   const [from, to] = [topBranch(before), topBranch(after)];
-  if (to > from) return seen("layer", to, legMotion(project, event) ?? layerMotion(project, after, to), false);
+  if (to > from) return seen("layer", to, legMotion(project, event) ?? layerMotion(project, after, to), false, event);
   if (to < from) {
     const came = earlier.findLast((one) => topBranch(one.before) < from && topBranch(one.after) === from);
-    return seen("layer", from, (came && legMotion(project, came.event)) ?? layerMotion(project, before, from), true);
+    return seen("layer", from, (came && legMotion(project, came.event)) ?? layerMotion(project, before, from), true, came?.event);
   }
   const [a, b] = [currentScreen(before), currentScreen(after)];
   if (a === b || (a.at === b.at && a.args === b.args)) return undefined;
   const own = legMotion(project, event);
-  if (own) return seen("page", to, own, false);
+  if (own) return seen("page", to, own, false, event);
   if (event.do === "back" || event.do === "lead" || goesBack(project, event)) {
     const came = earlier.findLast((one) => currentScreen(one.after).at === a.at && currentScreen(one.before).at === b.at);
-    return seen("page", to, (came && (legMotion(project, came.event) ?? defaultMotion(project, came.event))) ?? { kind: "slide", from: "end" }, true);
+    return seen(
+      "page",
+      to,
+      (came && (legMotion(project, came.event) ?? defaultMotion(project, came.event))) ?? { kind: "slide", from: "end" },
+      true,
+      came?.event,
+    );
   }
-  return seen("page", to, containerMotion(project, b.at) ?? defaultMotion(project, event), false);
+  return seen("page", to, containerMotion(project, b.at) ?? defaultMotion(project, event), false, event);
 }
 
-function seen(subject: Seen["subject"], branch: number, motion: Motion, reverse: boolean): Seen | undefined {
+function seen(subject: Seen["subject"], branch: number, motion: Motion, reverse: boolean, by: NavEvent | undefined): Seen | undefined {
   if (motion.kind === "none") return undefined;
   const carries = (motion.carries ?? []).map(({ from, to }) => (reverse ? { from: to, to: from } : { from, to }));
-  return { subject, branch, kind: motion.kind, from: motion.from ?? (motion.kind === "rise" ? "bottom" : "end"), ms: motion.ms ?? MS, reverse, carries };
+  return {
+    subject,
+    branch,
+    kind: motion.kind,
+    from: motion.from ?? (motion.kind === "rise" ? "bottom" : "end"),
+    ms: motion.ms ?? MS,
+    reverse,
+    carries,
+    ...rowOf(by),
+  };
+}
+
+function rowOf(event: NavEvent | undefined): { row?: string } {
+  const item = event?.do === "leg" ? event.item : undefined;
+  if (item === undefined) return {};
+  return { row: String(typeof item === "object" ? Object.values(item)[0] : item) };
 }
 
 function legMotion(project: Project, event: NavEvent): Motion | undefined {
