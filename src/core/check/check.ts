@@ -17,8 +17,6 @@ interface BehaviourCode {
   code: string;
   severity: Severity;
   find: (graph: Graph) => Candidate[];
-  /** Asks for ways from launch alone, without entrances. */
-  byTaps?: boolean;
   /** Whether the last step of a walk shows it. */
   shows?: (candidate: Candidate, step: LastStep) => boolean;
 }
@@ -52,7 +50,6 @@ const BEHAVIOUR: readonly BehaviourCode[] = [
   },
   { code: "silent", severity: "warning", find: silent },
   { code: "idle-lead", severity: "warning", find: idleLead },
-  { code: "far", severity: "note", find: far, byTaps: true },
 ];
 
 export interface CheckOptions {
@@ -71,13 +68,16 @@ const LIMITS: Limits = { depth: 6, states: 3000 };
  */
 export function check(project: Project, options: CheckOptions = {}): CheckResult {
   const abstract = abstractProject(project);
-  const widths: Width[] = dependsOnWidth(project) ? ["narrow", "middle", "wide"] : ["narrow"];
-  const explorations = exploreAll(abstract, widths, options);
+  const { explorations, far } = exploreAll(abstract, widthClasses(project), options);
   const graphs = explorations.map(graphOf);
-  const byTaps =
-    project.entrances.length === 0 ? graphs : widths.map((width) => graphOf(explore(abstract, width, explorations[0]?.limits ?? LIMITS, options.stop, false)));
   const findings = [
-    ...BEHAVIOUR.flatMap((code) => behaviourFindings(code, code.byTaps ? byTaps : graphs)),
+    ...BEHAVIOUR.flatMap((code) =>
+      behaviourFindings(
+        code,
+        graphs.map((graph) => ({ exploration: graph.exploration, candidates: code.find(graph) })),
+      ),
+    ),
+    ...behaviourFindings({ code: "far", severity: "note" }, far),
     ...documentFindings(project, new Set(graphs.flatMap((graph) => [...graph.hubs]))),
   ].map((finding) => ({
     ...finding,
@@ -92,42 +92,73 @@ export function check(project: Project, options: CheckOptions = {}): CheckResult
   return { findings: ordered.filter((f) => !known.has(`${f.code} ${f.subjects}`)), accepted, proof: proofOf(project, explorations) };
 }
 
-function exploreAll(abstract: ReturnType<typeof abstractProject>, widths: Width[], options: CheckOptions): Exploration[] {
+/** What one search found of one code. */
+interface FoundIn {
+  exploration: Exploration;
+  candidates: Candidate[];
+}
+
+/** Searches each class of widths; with fewer copies in a stack where there are too many states. */
+function exploreAll(abstract: ReturnType<typeof abstractProject>, classes: Width[][], options: CheckOptions): { explorations: Exploration[]; far: FoundIn[] } {
   const most = options.limits?.states ?? LIMITS.states;
   const depths = options.limits?.depth === undefined ? DEPTHS : [options.limits.depth];
   let explorations: Exploration[] = [];
+  let found: FoundIn[] = [];
   for (const depth of depths) {
-    explorations = widths.map((width) => explore(abstract, width, { depth, states: most }, options.stop));
+    explorations = [];
+    found = [];
+    for (const widths of classes) {
+      const launched = (exploration: Exploration) => found.push({ exploration, candidates: withWalks(exploration, far(exploration)) });
+      const exploration = explore(abstract, widths[0] ?? "narrow", { depth, states: most }, { stop: options.stop, launched });
+      explorations.push({ ...exploration, widths });
+      if (!exploration.complete && depth !== depths.at(-1)) break;
+    }
     if (explorations.every((e) => e.complete) || options.stop?.()) break;
   }
-  return explorations;
+  return { explorations, far: found };
+}
+
+/** Widths in which the document can not behave differently, together. */
+export function widthClasses(project: Project): Width[][] {
+  if (!dependsOnWidth(project)) return [["narrow"]];
+  if (asksWidth(project)) return [["narrow"], ["middle"], ["wide"]];
+  const pinned = (from: "middle" | "wide") => project.containers.some((c) => c.kind === "drawer" && c.pinnedFrom === from);
+  const classes: Width[][] = [["narrow"]];
+  for (const width of ["middle", "wide"] as const) {
+    if (pinned(width)) classes.push([width]);
+    else classes.at(-1)?.push(width);
+  }
+  return classes;
 }
 
 /** Whether anything in the document is different from one width to another. */
 export function dependsOnWidth(project: Project): boolean {
+  return asksWidth(project) || project.containers.some((c) => c.kind === "drawer" && c.pinnedFrom !== "never");
+}
+
+function asksWidth(project: Project): boolean {
   const asks = (source: string | undefined) => source !== undefined && /\bwidth\b/.test(source);
   const elements = [...project.screens, ...project.containers].flatMap((place) => place.elements ?? []);
   return (
-    project.containers.some((c) => c.kind === "drawer" && c.pinnedFrom !== "never") ||
     project.legs.some((leg) => asks(leg.when) || Object.values(leg.set ?? {}).some(asks)) ||
     elements.some((e) => asks(e.shown) || asks(e.enabled)) ||
     project.entrances.some((e) => asks(e.when))
   );
 }
 
-function behaviourFindings({ code, severity, find, shows }: BehaviourCode, graphs: Graph[]): Finding[] {
+function behaviourFindings({ code, severity, shows }: Pick<BehaviourCode, "code" | "severity" | "shows">, foundIn: FoundIn[]): Finding[] {
   const found = new Map<string, { finding: Finding; widths: Width[] }>();
-  for (const graph of graphs) {
-    const { width } = graph.exploration;
-    for (const candidate of find(graph)) {
-      if (!isKnown(graph.project, candidate.subjects[0] ?? "")) continue;
+  for (const { exploration, candidates } of foundIn) {
+    for (const candidate of candidates) {
+      if (!isKnown(exploration.abstract.original, candidate.subjects[0] ?? "")) continue;
       const key = candidate.subjects.join("\n");
       const known = found.get(key);
-      if (known) known.widths.push(width);
-      else found.set(key, { finding: behaviourFinding(graph, code, severity, candidate, shows), widths: [width] });
+      if (known) known.widths.push(...exploration.widths);
+      else found.set(key, { finding: behaviourFinding(exploration, code, severity, candidate, shows), widths: [...exploration.widths] });
     }
   }
-  return [...found.values()].map(({ finding, widths }) => (widths.length === graphs.length ? finding : onlyIn(finding, widths)));
+  const all = foundIn.flatMap(({ exploration }) => exploration.widths).length;
+  return [...found.values()].map(({ finding, widths }) => (widths.length === all ? finding : onlyIn(finding, widths)));
 }
 
 /** Whether a subject is in the document: an empty screen made for a place that is not there is no subject. */
@@ -135,16 +166,20 @@ function isKnown(project: Project, id: string): boolean {
   return lookup(project).places.has(id) || lookup(project).legs.has(id);
 }
 
-function behaviourFinding(graph: Graph, code: string, severity: Severity, candidate: Candidate, shows: BehaviourCode["shows"]): Finding {
+function behaviourFinding(exploration: Exploration, code: string, severity: Severity, candidate: Candidate, shows: BehaviourCode["shows"]): Finding {
   const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
-  const { exploration } = graph;
   if (!candidate.at)
     return exploration.complete && !exploration.cut
       ? { ...common, certainty: "certain" }
       : { ...common, message: `${candidate.message} (Possible: not every state was looked at.)`, certainty: "possible" };
-  const walk = firstOf(candidate.at, ({ node, edge }) => witness(exploration, node, edge, shows && ((step) => shows(candidate, step))));
+  const walk = candidate.walk ?? firstOf(candidate.at, ({ node, edge }) => witness(exploration, node, edge, shows && ((step) => shows(candidate, step))));
   if (walk) return { ...common, certainty: "shown", walk };
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
+}
+
+/** Candidates with their walks, looked for now because the search goes on and finds shorter ones by entrances. */
+function withWalks(exploration: Exploration, candidates: Candidate[]): Candidate[] {
+  return candidates.map((candidate) => ({ ...candidate, walk: firstOf(candidate.at ?? [], ({ node, edge }) => witness(exploration, node, edge)) }));
 }
 
 function firstOf<T>(list: readonly T[], find: (entry: T) => NavEvent[] | undefined): NavEvent[] | undefined {
@@ -189,7 +224,7 @@ function proofOf(project: Project, explorations: Exploration[]): Proof {
     depth: complete && !cut ? "any" : deepest,
     complete,
     entrances: project.entrances.map((e) => e.id),
-    widths: explorations.map((e) => e.width),
+    widths: explorations.flatMap((e) => e.widths),
     factCombinations: new Set(explorations.flatMap((e) => e.nodes.map((node) => JSON.stringify(node.state.facts)))).size,
     screens: project.screens.length,
   };

@@ -47,6 +47,8 @@ export interface Explored {
   edges: Edge[];
   /** The hidden lane that shows here, of which it is not yet said what it holds. */
   portal: { lane: string; branch: number } | undefined;
+  /** Its steps have been worked out; false only where the search stopped before. */
+  followed: boolean;
   /** Hidden lanes that steps from here look into. */
   looksInto: Set<string>;
 }
@@ -54,6 +56,8 @@ export interface Explored {
 export interface Exploration {
   abstract: AbstractProject;
   width: Width;
+  /** The widths that it stands for: those in which nothing can be different. */
+  widths: Width[];
   limits: Limits;
   nodes: Explored[];
   /** The launches, for every way in which the unknown may turn out. */
@@ -76,41 +80,86 @@ export interface Limits {
 /**
  * Breadth-first search over the abstract states that can be reached in one width. Inactive
  * lanes are hidden, so their contents are not multiplied with one another; a state whose
- * lane was just chosen is a portal to all that the lane held when it was left. Without
- * `entrances` it starts by launches alone.
+ * lane was just chosen is a portal to all that the lane held when it was left. What launches
+ * lead to is found first, then what entrances add to it.
  */
-export function explore(abstract: AbstractProject, width: Width, limits: Limits, stop: () => boolean = () => false, entrances = true): Exploration {
-  return new Search(abstract, width, limits, entrances).run(stop);
+export function explore(abstract: AbstractProject, width: Width, limits: Limits, options: ExploreOptions = {}): Exploration {
+  return new Search(abstract, width, limits).run(options);
+}
+
+export interface ExploreOptions {
+  /** Asked at each state; true ends the search. */
+  stop?: () => boolean;
+  /** False to start by launches alone. */
+  entrances?: boolean;
+  /** Shown what launches alone lead to, before entrances are looked at. */
+  launched?: (exploration: Exploration) => void;
 }
 
 class Search {
   private readonly byKey = new Map<string, number>();
   private readonly contents = new Set<string>();
   private readonly moments = new Map<string, number>();
-  private readonly anew = new Map<string, Edge[]>();
+  private readonly starts = new Map<string, Edge[]>();
   private readonly out: Exploration;
   private queue: number[] = [];
+  private done = 0;
+  private entering = false;
 
   constructor(
     private readonly abstract: AbstractProject,
     width: Width,
     private readonly limits: Limits,
-    private readonly entrances: boolean,
   ) {
     abstract.lanes = new Map();
-    this.out = { abstract, width, limits, nodes: [], launches: [], cut: false, complete: true, lanes: abstract.lanes };
+    this.out = { abstract, width, widths: [width], limits, nodes: [], launches: [], cut: false, complete: true, lanes: abstract.lanes };
   }
 
-  run(stop: () => boolean): Exploration {
+  run({ stop = () => false, entrances = true, launched = () => undefined }: ExploreOptions): Exploration {
     this.launch();
-    for (let at = 0; at < this.queue.length; at++) {
+    this.drain(stop);
+    this.shortest();
+    launched(this.out);
+    if (!entrances || this.abstract.project.entrances.length === 0) return this.out;
+    this.entering = true;
+    for (let at = 0; at < this.out.nodes.length; at++) this.start(at, "enter");
+    this.drain(stop);
+    this.shortest();
+    return this.out;
+  }
+
+  private drain(stop: () => boolean) {
+    for (; this.done < this.queue.length; this.done++) {
       if (this.out.nodes.length > this.limits.states || stop()) {
         this.out.complete = false;
-        break;
+        return;
       }
-      this.follow(this.queue[at] as number);
+      this.follow(this.queue[this.done] as number);
     }
-    return this.out;
+  }
+
+  /** Finds again by which step each state is reached first, now that all steps are known. Revealing a lane is no step. */
+  private shortest() {
+    const { nodes } = this.out;
+    const known = new Set<number>();
+    let now = nodes.flatMap((node, i) => (node.launched ? [i] : []));
+    for (const i of now) known.add(i);
+    for (let distance = 0; now.length > 0; distance++) {
+      const next: number[] = [];
+      for (let k = 0; k < now.length; k++) {
+        const at = now[k] as number;
+        const node = nodes[at] as Explored;
+        node.distance = distance;
+        for (const edge of node.edges) {
+          const to = nodes[edge.to];
+          if (!to || edge.outcome !== "moved" || known.has(edge.to)) continue;
+          known.add(edge.to);
+          to.from = { node: at, edge };
+          (edge.way === "reveal" ? now : next).push(edge.to);
+        }
+      }
+      now = next;
+    }
   }
 
   private launch() {
@@ -131,22 +180,31 @@ class Search {
   private follow(at: number) {
     const node = this.out.nodes[at] as Explored;
     node.edges = [];
+    node.followed = true;
     if (node.portal) {
       for (const content of this.abstract.lanes.get(node.portal.lane) ?? [])
         if (!arrives(this.abstract.project, content)) this.reveal(at, node.portal.branch, content);
       return;
     }
     for (const { event, way } of events(this.abstract, node.state)) this.take(at, event, way);
-    const facts = JSON.stringify(relaunched(this.abstract.project, node.state).facts);
-    const known = this.anew.get(facts);
+    this.start(at, "launch");
+    if (this.entering) this.start(at, "enter");
+  }
+
+  /** Adds the new starts that are possible at any moment: they depend on nothing but the facts that stay. */
+  private start(at: number, how: "launch" | "enter") {
+    const node = this.out.nodes[at] as Explored;
+    if (node.portal) return;
+    const key = how + JSON.stringify(relaunched(this.abstract.project, node.state).facts);
+    const known = this.starts.get(key);
     if (known) {
       node.edges.push(...known);
       return;
     }
     const before = node.edges.length;
-    for (const event of starts(this.abstract.project, this.entrances)) this.take(at, event, "anew");
-    this.anew.set(
-      facts,
+    for (const event of startEvents(this.abstract.project, how)) this.take(at, event, "anew");
+    this.starts.set(
+      key,
       node.edges.slice(before).filter((edge) => edge.outcome === "moved"),
     );
   }
@@ -192,6 +250,7 @@ class Search {
       distance,
       edges: [],
       portal: hiddenShown(state),
+      followed: false,
       looksInto: new Set(),
     });
     return nodes.length - 1;
@@ -281,8 +340,8 @@ function events({ project, original }: AbstractProject, state: State): Array<{ e
   return out;
 }
 
-function starts(project: Project, entrances: boolean): NavEvent[] {
-  return [{ do: "launch" }, ...(entrances ? project.entrances : []).map((entrance): NavEvent => ({ do: "enter", entrance: entrance.id, cold: true }))];
+function startEvents(project: Project, how: "launch" | "enter"): NavEvent[] {
+  return how === "launch" ? [{ do: "launch" }] : project.entrances.map((entrance): NavEvent => ({ do: "enter", entrance: entrance.id, cold: true }));
 }
 
 /** Whether a place lies in a stack more than once: only such stacks can grow without end. */

@@ -1,5 +1,5 @@
 import { firstScreen, lookup, nameOf, ownersAround } from "../model/lookup.ts";
-import type { Project } from "../model/schema.ts";
+import type { NavEvent, Project } from "../model/schema.ts";
 import type { Edge, Exploration, Explored } from "./explore.ts";
 import { stampsIn, withoutStamps } from "./lanes.ts";
 
@@ -9,6 +9,8 @@ export interface Candidate {
   message: string;
   /** Where it shows, nearest to launch first. Undefined: no walk can show it. */
   at?: Place[];
+  /** The walk, where it has been looked for already. */
+  walk?: NavEvent[];
 }
 
 /** A state in which a finding shows and, if it takes one more step to show, that step. */
@@ -66,7 +68,7 @@ export function moves(node: Explored, back: boolean): Edge[] {
 /** The states from which some goal can be reached by ways out, what happens by itself, and Back. */
 export function canReach(nodes: readonly Explored[], isGoal: (node: Explored, index: number) => boolean): Set<number> {
   const goals = new Set(nodes.flatMap((node, i) => (!node.portal && isGoal(node, i) ? [i] : [])));
-  return backwards(nodes, true, goals, () => "follow");
+  return backwards(nodes, true, goals, (_, edge) => (nodes[edge.to]?.followed === false ? "done" : "follow"));
 }
 
 /** The states that steps, in any number, lead to another line from. */
@@ -87,6 +89,18 @@ function mayBeSameLine({ lanes }: Exploration, a: string, b: string): boolean {
     const held = new Set((lanes.get(mark) ?? []).map((content) => JSON.stringify(content)));
     return mark === y[i] || (lanes.get(y[i] ?? "") ?? []).some((content) => held.has(JSON.stringify(content)));
   });
+}
+
+const cache = new WeakMap<readonly Explored[], { withBack?: Edge[][][]; withoutBack?: Edge[][][] }>();
+
+/** For each state the groups of its steps; worked out once for a search that is done. */
+function allGroups(nodes: readonly Explored[], back: boolean): Edge[][][] {
+  const known = cache.get(nodes) ?? {};
+  cache.set(nodes, known);
+  const key = back ? "withBack" : "withoutBack";
+  const made = known[key] ?? nodes.map((node) => groups(node, back));
+  known[key] = made;
+  return made;
 }
 
 /** Steps of which the user chooses one, each with the ways in which what is hidden may turn out. */
@@ -123,8 +137,11 @@ function backwards(nodes: readonly Explored[], back: boolean, found: Set<number>
     found.add(i);
     queue.push(i);
   };
+  const steps = allGroups(nodes, back);
   nodes.forEach((node, from) => {
-    for (const group of groups(node, back)) {
+    // Where the search stopped, nothing is known: no fault is found in what it did not look at.
+    if (!node.followed) add(from);
+    for (const group of steps[from] ?? []) {
       const open = new Set(group.flatMap((edge) => (judge(node, edge) === "done" ? [] : [edge.to])));
       if (group.length > 0 && open.size === 0) add(from);
       for (const to of open) {

@@ -377,6 +377,13 @@ describe("what a check says of itself", () => {
     expect(check(CASES[0]?.good as Project).proof.depth).toBe("any");
   });
 
+  it("a search that stops early finds no fault in what it did not look at, and says that it is not complete", () => {
+    const long = app("s", { stacks: { s: "p0 p1 p2 p3 p4 p5" }, legs: [0, 1, 2, 3, 4].map((i) => `l${i} p${i} push p${i + 1}`) });
+    const { findings, proof } = check(long, { limits: { states: 2 } });
+    expect(findings.filter((f) => f.severity === "blocker")).toEqual([]);
+    expect(proof.complete).toBe(false);
+  });
+
   it("a leg that waits on an outside fact counts as a way out", () => {
     const waiting = (source: string) =>
       app("s", { stacks: { s: "a b" }, screens: { b: { hub: true } }, facts: [{ ...flag, source }], legs: ["on a:arrive replace b if=fact.f"] });

@@ -1,6 +1,7 @@
 import { branchesInReach } from "../../engine/reach.ts";
 import { currentScreen } from "../../engine/state.ts";
-import { treeOf } from "../../model/lookup.ts";
+import { nameOf, treeOf } from "../../model/lookup.ts";
+import type { Exploration } from "../explore.ts";
 import { type Candidate, type Graph, note } from "../graph.ts";
 
 /** Taps from launch beyond which a screen counts as far. */
@@ -8,6 +9,7 @@ export const FAR = 5;
 
 /** Screens that are never shown and modals that are never opened; screens of such a modal are not listed. */
 export function unreachable({ project, exploration, nodes, name }: Graph): Candidate[] {
+  if (!exploration.complete) return [];
   const met = new Set<string>();
   for (const node of nodes) {
     for (const branch of branchesInReach(exploration.abstract.project, node.state)) met.add(currentScreen(node.state, branch).at);
@@ -26,7 +28,10 @@ export function unreachable({ project, exploration, nodes, name }: Graph): Candi
 }
 
 /** Screens that take more than the limit of taps to reach from launch, by the shortest way. */
-export function far({ nodes, exploration, name, project }: Graph): Candidate[] {
+export function far(exploration: Exploration): Candidate[] {
+  const { nodes } = exploration;
+  const project = exploration.abstract.original;
+  const name = (id: string) => `"${nameOf(project, id)}"`;
   const taps = tapsFromLaunch(exploration);
   const best = new Map<string, number>();
   nodes.forEach((node, i) => {
@@ -43,7 +48,7 @@ export function far({ nodes, exploration, name, project }: Graph): Candidate[] {
 }
 
 /** By state the fewest taps from a launch; waiting, Back and outside facts cost none. Undefined where only an entrance leads there. */
-export function tapsFromLaunch({ nodes, abstract }: Graph["exploration"]): Array<number | undefined> {
+export function tapsFromLaunch({ nodes, abstract }: Exploration): Array<number | undefined> {
   const after = new Set(abstract.original.legs.filter((leg) => leg.on.kind === "after").map((leg) => leg.id));
   const taps: Array<number | undefined> = nodes.map(() => undefined);
   let now = nodes.flatMap((node, i) => (node.from ? [] : [i]));
