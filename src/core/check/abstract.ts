@@ -8,11 +8,11 @@
  */
 
 import { type CompiledElement, type CompiledLeg, type CompiledProject, type Condition, compiled, register } from "../engine/compiled.ts";
-import { type Node, type Refusal, type State, shownIn } from "../engine/state.ts";
+import { type Node, type Refusal, type Shown, type State, shownIn } from "../engine/state.ts";
 import { type ASTNode, sameValue, type Values } from "../model/expression.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Json, Project } from "../model/schema.ts";
-import { isHidden, markOf } from "./lanes.ts";
+import { isHidden, isRest, markOf } from "./lanes.ts";
 
 /** Questions answered while one event ran: what was asked and which answer was taken. */
 export interface Choice {
@@ -132,6 +132,12 @@ function abstractCompiled(abstract: AbstractProject, concrete: CompiledProject):
       return declared === undefined || declared.params.length === 0 || abstract.chooser.choose(`same arguments on ${screenId}`, [true, false]) === true;
     },
     reveal: (node, why) => (isHidden(node) ? contentOf(abstract, markOf(node), node, why) : node),
+    rests: {
+      isHidden: isRest,
+      cut: (hidden, find) => oneOf(abstract, hidden, cuts(abstract, markOf(hidden as Shown), find, new Set())),
+      lowest: (hidden) => oneOf(abstract, hidden, lowests(abstract, markOf(hidden as Shown), new Set())) ?? [hidden],
+      uncover: (hidden) => uncovered(abstract, hidden as Shown),
+    },
     watch: {
       fired: (id) => abstract.fired.push(id),
       refused: (id, why) => abstract.refusals.push({ leg: id, why }),
@@ -152,6 +158,61 @@ function contentOf(abstract: AbstractProject, mark: string, hidden: Node, why: "
   const arriving = contents.filter((content) => arrives(abstract.project, content));
   if (arriving.length === 0) return hidden;
   return abstract.chooser.choose(`lane ${mark} shown`, arriving.length < contents.length ? [hidden, ...arriving] : arriving);
+}
+
+type Items = readonly Node[];
+
+/** What a hidden rest holds, as far as it is known. */
+function restsOf(abstract: AbstractProject, mark: string): Items[] {
+  abstract.looked.add(mark);
+  return (abstract.lanes.get(mark) ?? []).flatMap((content) => (content.kind === "stack" ? [content.items] : []));
+}
+
+/** All that a cut in a hidden rest can come to: the items up to what is found, or undefined where nothing is. */
+function cuts(abstract: AbstractProject, mark: string, find: (item: Node) => Node | undefined, seen: Set<string>): Array<Items | undefined> {
+  if (seen.has(mark)) return [];
+  seen.add(mark);
+  return restsOf(abstract, mark).flatMap((items) => {
+    for (let i = items.length - 1; i >= 0; i--) {
+      const item = items[i] as Node;
+      if (isRest(item)) return cuts(abstract, markOf(item), find, seen);
+      const found = find(item);
+      if (found) return [[...items.slice(0, i), found]];
+    }
+    return [undefined];
+  });
+}
+
+function lowests(abstract: AbstractProject, mark: string, seen: Set<string>): Items[] {
+  if (seen.has(mark)) return [];
+  seen.add(mark);
+  return restsOf(abstract, mark).flatMap((items) => {
+    const first = items[0] as Node;
+    return isRest(first) ? lowests(abstract, markOf(first), seen) : [[first]];
+  });
+}
+
+function oneOf(abstract: AbstractProject, hidden: Node, ways: Array<Items | undefined>): Items | undefined {
+  const different = new Map(ways.map((way) => [JSON.stringify(way) ?? "", way]));
+  if (different.size < 2) return ways[0];
+  return abstract.chooser.choose(
+    `lane ${hidden.at} ${[...different.keys()].join(" ")}`,
+    [...different.values()].map((way) => ({ way })),
+  ).way;
+}
+
+/** The items when the top has gone: hidden behind a portal, but for what an arrive leg leads on from at once. */
+function uncovered(abstract: AbstractProject, hidden: Shown): Items {
+  const rests = restsOf(abstract, markOf(hidden));
+  const arriving = rests.filter((items) => arrives(abstract.project, items[items.length - 1] as Node));
+  if (arriving.length === 0) return [hidden];
+  const options = arriving.length < rests.length ? [[hidden], ...arriving] : arriving;
+  return abstract.chooser.choose(`lane ${hidden.at} shown`, options);
+}
+
+/** What shows of the content of a lane, or lies next beneath of a rest. */
+export function topOf(content: Node): Node {
+  return content.kind === "stack" ? (content.items[content.items.length - 1] as Node) : content;
 }
 
 /** Whether the screen that a node shows has arrive legs. */

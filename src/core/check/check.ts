@@ -7,7 +7,7 @@ import { piledCopies, redirectLoop, refusedMove, returnsToFinished } from "./beh
 import { far, leavesBySurprise, unreachable } from "./behaviour/reached.ts";
 import { backOnly, deadEnd, stuckModal, trap } from "./behaviour/stuck.ts";
 import { documentFindings } from "./document/all.ts";
-import { type Exploration, explore, type Limits } from "./explore.ts";
+import { type Exploration, explore } from "./explore.ts";
 import { type CheckResult, type Finding, type Proof, SEVERITIES, type Severity } from "./finding.ts";
 import { fixesFor } from "./fixes.ts";
 import { type Candidate, type Graph, graphOf, oncePlaces } from "./graph.ts";
@@ -53,18 +53,16 @@ const BEHAVIOUR: readonly BehaviourCode[] = [
 ];
 
 export interface CheckOptions {
-  limits?: Partial<Limits>;
+  /** States to look at in each class of widths. */
+  states?: number;
   /** Asked now and then; true ends the search, and the proof says that it is not complete. */
   stop?: () => boolean;
 }
 
-const DEPTHS = [6, 4, 3, 2];
-const LIMITS: Limits = { depth: 6, states: 3000 };
-
 /**
  * Checks a project: findings about the document and about behaviour, the latter with a walk
- * replayed through `step`, and what was covered. Depth first shrinks where a project has too
- * many states; the proof names the depth that was reached.
+ * replayed through `step`, and what was covered. Stacks are followed to any depth; where a
+ * project has too many states all the same, the proof says how far the search came.
  */
 export function check(project: Project, options: CheckOptions = {}): CheckResult {
   const abstract = abstractProject(project);
@@ -98,23 +96,18 @@ interface FoundIn {
   candidates: Candidate[];
 }
 
-/** Searches each class of widths; with fewer copies in a stack where there are too many states. */
-function exploreAll(abstract: ReturnType<typeof abstractProject>, classes: Width[][], options: CheckOptions): { explorations: Exploration[]; far: FoundIn[] } {
-  const most = options.limits?.states ?? LIMITS.states;
-  const depths = options.limits?.depth === undefined ? DEPTHS : [options.limits.depth];
-  let explorations: Exploration[] = [];
-  let found: FoundIn[] = [];
-  for (const depth of depths) {
-    explorations = [];
-    found = [];
-    for (const widths of classes) {
-      const launched = (exploration: Exploration) => found.push({ exploration, candidates: withWalks(exploration, far(exploration)) });
-      const exploration = explore(abstract, widths[0] ?? "narrow", { depth, states: most }, { stop: options.stop, launched });
-      explorations.push({ ...exploration, widths });
-      if (!exploration.complete && depth !== depths.at(-1)) break;
-    }
-    if (explorations.every((e) => e.complete) || options.stop?.()) break;
-  }
+/** Searches each class of widths. */
+function exploreAll(
+  abstract: ReturnType<typeof abstractProject>,
+  classes: Width[][],
+  { states, stop }: CheckOptions,
+): { explorations: Exploration[]; far: FoundIn[] } {
+  const found: FoundIn[] = [];
+  const explorations = classes.map((widths) => {
+    const launched = (exploration: Exploration) =>
+      found.push({ exploration: { ...exploration, widths }, candidates: withWalks(exploration, far(exploration)) });
+    return { ...explore(abstract, widths[0] ?? "narrow", { states, stop, launched }), widths };
+  });
   return { explorations, far: found };
 }
 
@@ -169,7 +162,7 @@ function isKnown(project: Project, id: string): boolean {
 function behaviourFinding(exploration: Exploration, code: string, severity: Severity, candidate: Candidate, shows: BehaviourCode["shows"]): Finding {
   const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
   if (!candidate.at)
-    return exploration.complete && !exploration.cut
+    return exploration.complete
       ? { ...common, certainty: "certain" }
       : { ...common, message: `${candidate.message} (Possible: not every state was looked at.)`, certainty: "possible" };
   const walk = candidate.walk ?? firstOf(candidate.at, ({ node, edge }) => witness(exploration, node, edge, shows && ((step) => shows(candidate, step))));
@@ -214,14 +207,10 @@ function inOrder(project: Project, findings: Finding[]): Finding[] {
 
 function proofOf(project: Project, explorations: Exploration[]): Proof {
   const complete = explorations.every((e) => e.complete);
-  const cut = explorations.some((e) => e.cut);
-  const deepest = Math.max(
-    1,
-    ...explorations.flatMap((e) => e.nodes.map((node) => Math.max(0, ...[...node.line.matchAll(/\[([^[\]]*)\]/g)].map((m) => (m[1] ?? "").split(",").length)))),
-  );
+  const within = Math.min(...explorations.flatMap((e) => e.nodes.flatMap((node) => (node.followed ? [] : [node.distance]))));
   return {
     states: explorations.reduce((sum, e) => sum + e.nodes.length, 0),
-    depth: complete && !cut ? "any" : deepest,
+    depth: complete ? "any" : within,
     complete,
     entrances: project.entrances.map((e) => e.id),
     widths: explorations.flatMap((e) => e.widths),

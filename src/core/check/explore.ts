@@ -3,11 +3,11 @@ import { initialFacts, relaunched } from "../engine/enter.ts";
 import { stateLine } from "../engine/line.ts";
 import { make } from "../engine/make.ts";
 import { branchesInReach, isSource } from "../engine/reach.ts";
-import { branchNode, currentScreen, type LaneNode, type Node, type State, type StepResult, visiblePath } from "../engine/state.ts";
+import { branchNode, currentScreen, type LaneNode, type Node, type StackNode, type State, type StepResult, visiblePath } from "../engine/state.ts";
 import { arrive, step } from "../engine/step.ts";
 import { lookup } from "../model/lookup.ts";
 import type { NavEvent, Project, Width } from "../model/schema.ts";
-import { type AbstractProject, arrives, type Choice, type CopyMade, type RefusedLeg } from "./abstract.ts";
+import { type AbstractProject, arrives, type Choice, type CopyMade, type RefusedLeg, topOf } from "./abstract.ts";
 import { hiddenShown, hideLanes, isHidden, revealed, stamped } from "./lanes.ts";
 
 /**
@@ -21,7 +21,7 @@ export interface Edge {
   event: NavEvent | undefined;
   way: Way;
   choices: Choice[];
-  /** Number of the state reached; -1 where it is deeper than the search goes. */
+  /** Number of the state reached. */
   to: number;
   outcome: StepResult["outcome"];
   why?: string;
@@ -49,8 +49,6 @@ export interface Explored {
   portal: { lane: string; branch: number } | undefined;
   /** Its steps have been worked out; false only where the search stopped before. */
   followed: boolean;
-  /** Hidden lanes that steps from here look into. */
-  looksInto: Set<string>;
 }
 
 export interface Exploration {
@@ -58,23 +56,13 @@ export interface Exploration {
   width: Width;
   /** The widths that it stands for: those in which nothing can be different. */
   widths: Width[];
-  limits: Limits;
   nodes: Explored[];
   /** The launches, for every way in which the unknown may turn out. */
   launches: Edge[];
-  /** Stacks that would have grown beyond the limit were cut. */
-  cut: boolean;
   /** False where the limit of states was reached first. */
   complete: boolean;
   /** What hidden lanes held when they were left, by their mark. */
   lanes: ReadonlyMap<string, Node[]>;
-}
-
-export interface Limits {
-  /** Items that a stack with copies of one place in it may hold. */
-  depth: number;
-  /** States that are looked at. */
-  states: number;
 }
 
 /**
@@ -83,11 +71,16 @@ export interface Limits {
  * lane was just chosen is a portal to all that the lane held when it was left. What launches
  * lead to is found first, then what entrances add to it.
  */
-export function explore(abstract: AbstractProject, width: Width, limits: Limits, options: ExploreOptions = {}): Exploration {
-  return new Search(abstract, width, limits).run(options);
+export function explore(abstract: AbstractProject, width: Width, options: ExploreOptions = {}): Exploration {
+  return new Search(abstract, width, options.states ?? MOST_STATES).run(options);
 }
 
+/** States that a search looks at before it stops. */
+const MOST_STATES = 20_000;
+
 export interface ExploreOptions {
+  /** States to look at. */
+  states?: number;
   /** Asked at each state; true ends the search. */
   stop?: () => boolean;
   /** False to start by launches alone. */
@@ -99,6 +92,8 @@ export interface ExploreOptions {
 class Search {
   private readonly byKey = new Map<string, number>();
   private readonly contents = new Set<string>();
+  /** By mark the states that show it or look into it. */
+  private readonly watching = new Map<string, Set<number>>();
   private readonly moments = new Map<string, number>();
   private readonly starts = new Map<string, Edge[]>();
   private readonly out: Exploration;
@@ -109,10 +104,10 @@ class Search {
   constructor(
     private readonly abstract: AbstractProject,
     width: Width,
-    private readonly limits: Limits,
+    private readonly most: number,
   ) {
     abstract.lanes = new Map();
-    this.out = { abstract, width, widths: [width], limits, nodes: [], launches: [], cut: false, complete: true, lanes: abstract.lanes };
+    this.out = { abstract, width, widths: [width], nodes: [], launches: [], complete: true, lanes: abstract.lanes };
   }
 
   run({ stop = () => false, entrances = true, launched = () => undefined }: ExploreOptions): Exploration {
@@ -130,7 +125,7 @@ class Search {
 
   private drain(stop: () => boolean) {
     for (; this.done < this.queue.length; this.done++) {
-      if (this.out.nodes.length > this.limits.states || stop()) {
+      if (this.out.nodes.length > this.most || stop()) {
         this.out.complete = false;
         return;
       }
@@ -183,7 +178,7 @@ class Search {
     node.followed = true;
     if (node.portal) {
       for (const content of this.abstract.lanes.get(node.portal.lane) ?? [])
-        if (!arrives(this.abstract.project, content)) this.reveal(at, node.portal.branch, content);
+        if (!arrives(this.abstract.project, topOf(content))) this.reveal(at, node.portal.branch, content);
       return;
     }
     for (const { event, way } of events(this.abstract, node.state)) this.take(at, event, way);
@@ -213,7 +208,7 @@ class Search {
     const node = this.out.nodes[at] as Explored;
     this.abstract.looked.clear();
     const results = run(this.abstract, node.state, event, way);
-    for (const lane of this.abstract.looked) node.looksInto.add(lane);
+    for (const mark of this.abstract.looked) this.watch(mark, at);
     for (const { edge, state } of results) {
       edge.to = state === undefined ? at : this.add(state, { node: at, edge });
       node.edges.push(edge);
@@ -229,18 +224,16 @@ class Search {
 
   private add(full: State, from: Explored["from"]): number {
     const { project } = this.abstract;
-    const state = hideLanes(full, (lane, content, of) => this.left(stamped(lane, this.moment(full, of)), content));
+    const state = hideLanes(project, full, (lane, content, of) => this.left(stamped(lane, this.moment(full, of)), content));
     const key = stateKey(project, state);
     const known = this.byKey.get(key);
     if (known !== undefined) return known;
-    if (tooDeep(state, this.limits.depth)) {
-      this.out.cut = true;
-      return -1;
-    }
     const { nodes } = this.out;
     const distance = from ? (nodes[from.node]?.distance ?? 0) + (from.edge.way === "reveal" ? 0 : 1) : 0;
     this.byKey.set(key, nodes.length);
     this.queue.push(nodes.length);
+    const portal = hiddenShown(state);
+    if (portal) this.watch(portal.lane, nodes.length);
     nodes.push({
       state,
       key,
@@ -249,30 +242,44 @@ class Search {
       from,
       distance,
       edges: [],
-      portal: hiddenShown(state),
+      portal,
       followed: false,
-      looksInto: new Set(),
     });
     return nodes.length - 1;
   }
 
+  private watch(mark: string, at: number) {
+    const known = this.watching.get(mark);
+    if (known) known.add(at);
+    else this.watching.set(mark, new Set([at]));
+  }
+
+  /** Has the steps of a state worked out once more, after those that wait already. */
+  private again(at: number) {
+    const node = this.out.nodes[at] as Explored;
+    if (!node.followed) return;
+    node.followed = false;
+    this.queue.push(at);
+  }
+
   /** Notes what a lane held under which facts when it was left, and sees to the states that show or look into that lane once more. */
   private left(lane: string, content: Node): string {
-    const key = `${lane} ${JSON.stringify(content)}`;
+    const key = `${lane} ${textOf(content)}`;
     if (this.contents.has(key)) return lane;
     this.contents.add(key);
-    this.abstract.lanes.set(lane, [...(this.abstract.lanes.get(lane) ?? []), content]);
-    this.out.nodes.forEach((node, i) => {
-      if (node.portal?.lane === lane || node.looksInto.has(lane)) this.queue.push(i);
-    });
+    const known = this.abstract.lanes.get(lane);
+    if (known) known.push(content);
+    else this.abstract.lanes.set(lane, [content]);
+    for (const at of this.watching.get(lane) ?? []) this.again(at);
     return lane;
   }
 
   /** A number for the moment at which a lane is left: the facts and, where Back follows it, the order of visits. */
-  private moment(state: State, of: LaneNode): number {
+  private moment(state: State, of: LaneNode | StackNode): number {
     const container = lookup(this.abstract.project).containers.get(of.at);
-    const visits = container?.kind === "tabs" && container.onBack === "previous" ? of.visited : [];
-    const key = JSON.stringify([state.facts, visits]);
+    const visits = of.kind === "tabs" && container?.kind === "tabs" && container.onBack === "previous" ? of.visited : [];
+    const beneath = of.kind === "stack" ? of.items[of.items.length - 2] : undefined;
+    const key = JSON.stringify([state.facts, visits, beneath && textOf(beneath)]);
     const known = this.moments.get(key);
     if (known !== undefined) return known;
     this.moments.set(key, this.moments.size);
@@ -344,26 +351,6 @@ function startEvents(project: Project, how: "launch" | "enter"): NavEvent[] {
   return how === "launch" ? [{ do: "launch" }] : project.entrances.map((entrance): NavEvent => ({ do: "enter", entrance: entrance.id, cold: true }));
 }
 
-/** Whether a place lies in a stack more than once: only such stacks can grow without end. */
-function piled(items: readonly Node[]): boolean {
-  return new Set(items.map((item) => item.at)).size < items.length;
-}
-
-function tooDeep(state: State, depth: number): boolean {
-  const deep = (node: Node): boolean => {
-    switch (node.kind) {
-      case "shown":
-        return false;
-      case "stack":
-        return (node.items.length > depth && piled(node.items)) || node.items.some(deep);
-      case "tabs":
-      case "drawer":
-        return Object.values(node.lanes).some(deep);
-    }
-  };
-  return deep(state.base) || state.layers.some((layer) => deep(layer.content));
-}
-
 /** What tells two states apart: the line, and beside it only what can make a difference later. */
 export function stateKey(project: Project, state: State): string {
   const extra: unknown[] = [];
@@ -391,4 +378,15 @@ export function stateKey(project: Project, state: State): string {
   visit(state.base);
   for (const layer of state.layers) visit(layer.content);
   return JSON.stringify([stateLine(project, state), state.facts, state.waiting?.entrance, state.held, extra]);
+}
+
+const texts = new WeakMap<Node, string>();
+
+/** A node as text, worked out once for each node object. */
+function textOf(node: Node): string {
+  const known = texts.get(node);
+  if (known !== undefined) return known;
+  const text = JSON.stringify(node);
+  texts.set(node, text);
+  return text;
 }

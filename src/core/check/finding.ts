@@ -27,9 +27,9 @@ export interface Finding {
 export interface Proof {
   /** Abstract states looked at, over all widths. */
   states: number;
-  /** "any": stacks were followed to any depth; a number: only so deep. */
+  /** "any": stacks were followed to any depth; a number: the search stopped, and only what so many steps from a launch lead to was looked at whole. */
   depth: "any" | number;
-  /** False where the search stopped before it had seen every state within the depth. */
+  /** False where the search stopped before it had seen every state. */
   complete: boolean;
   entrances: string[];
   widths: Width[];

@@ -3,6 +3,7 @@ import type { Proof } from "./finding.ts";
 /** The proof as a sentence: "No dead ends: proved for any depth of stack, 10 screens, 2 ways in." */
 export function proofText(proof: Proof): string {
   const over = `${proof.screens} screens, ${proof.entrances.length} ways in, ${proof.factCombinations} fact combinations${proof.widths.length > 1 ? ", all widths" : ""}`;
-  if (!proof.complete) return `Looked at ${proof.states} states and stopped there: not complete (${over})`;
-  return proof.depth === "any" ? `Proved for any depth of stack: ${over}` : `Checked to ${proof.depth} deep: ${over}`;
+  return proof.complete
+    ? `Proved for any depth of stack: ${over}`
+    : `Not complete: looked at ${proof.states} states, whole to ${proof.depth} steps from launch (${over})`;
 }

@@ -10,7 +10,7 @@ import { witness } from "./witness.ts";
 export function wayTo(project: Project, screenId: string): NavEvent[] | undefined {
   const abstract = abstractProject(project);
   for (const entrances of [false, true]) {
-    const found = explore(abstract, "narrow", { depth: 6, states: 3000 }, { entrances });
+    const found = explore(abstract, "narrow", { entrances });
     const nodes = found.nodes.flatMap((node, i) => (node.screen === screenId ? [{ i, distance: node.distance }] : [])).sort((a, b) => a.distance - b.distance);
     for (const { i } of nodes.slice(0, 12)) {
       const walk = witness(found, i);

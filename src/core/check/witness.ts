@@ -184,5 +184,5 @@ function plainKey(node: Explored | undefined): string | undefined {
 /** The key under which the search knows a concrete state: without arguments and outside facts. */
 function keyOf({ abstract }: Exploration, state: State): string {
   const app = Object.fromEntries(Object.entries(state.facts).filter(([id]) => lookup(abstract.project).facts.has(id)));
-  return withoutStamps(stateKey(abstract.project, hideLanes({ ...state, facts: app })));
+  return withoutStamps(stateKey(abstract.project, hideLanes(abstract.project, { ...state, facts: app })));
 }

@@ -1,6 +1,7 @@
 import { lookup, treeOf } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
 import { compiled } from "./compiled.ts";
+import { cutAt } from "./items.ts";
 import { switchLane } from "./lanes.ts";
 import { lanesInOrder } from "./line.ts";
 import { make } from "./make.ts";
@@ -34,11 +35,8 @@ function bringUp(project: Project, node: Node, id: string, around: readonly stri
   if (node.at === id) return node;
   const within = [...around, node.at];
   if (node.kind === "stack") {
-    for (let i = node.items.length - 1; i >= 0; i--) {
-      const found = bringUp(project, node.items[i] as Node, id, within);
-      if (found) return { ...node, items: [...node.items.slice(0, i), found] };
-    }
-    return undefined;
+    const items = cutAt(project, node.items, (item) => bringUp(project, item, id, within));
+    return items && { ...node, items };
   }
   for (const lane of laneOrder(project, node)) {
     const kept = node.lanes[lane];

@@ -1,5 +1,6 @@
 import { drawerOf, lookup, modalOf } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
+import { withoutTop } from "./items.ts";
 import { closed, previousLane, selectLane } from "./lanes.ts";
 import { branchNode, type Change, left, moved, type Node, nothingToDo, type State, updateBranch, visiblePath, withLayers } from "./state.ts";
 
@@ -23,7 +24,7 @@ export function goBack(project: Project, state: State, branch: number): Change {
 /** What Back makes of one container, or undefined where it passes on outwards. */
 function backIn(project: Project, node: Node): Node | undefined {
   if (node.kind === "shown") return undefined;
-  if (node.kind === "stack") return node.items.length > 1 ? { ...node, items: node.items.slice(0, -1) } : undefined;
+  if (node.kind === "stack") return node.items.length > 1 ? { ...node, items: withoutTop(project, node.items) } : undefined;
   const container = lookup(project).containers.get(node.at);
   if (container?.kind !== "tabs" && container?.kind !== "drawer") return undefined;
   switch (container.onBack) {

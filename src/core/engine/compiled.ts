@@ -46,8 +46,19 @@ export interface CompiledProject {
   sameArguments: (screenId: string, a: Args, b: Args) => boolean;
   /** What a hidden lane holds, to look into it or to show it; the checker, which hides lanes, fills it in. */
   reveal?: (node: Node, why: "search" | "show") => Node;
+  /** What lies beneath the top of stacks, where the checker hides it. */
+  rests?: HiddenRests;
   /** Told of what happens inside events; the checker listens. */
   watch?: Watch;
+}
+
+/** Answers for items of stacks that stand for all that lies beneath. */
+export interface HiddenRests {
+  isHidden: (item: Node) => boolean;
+  cut: (hidden: Node, find: (item: Node) => Node | undefined) => readonly Node[] | undefined;
+  lowest: (hidden: Node) => readonly Node[];
+  /** The items when what lay on the hidden rest has gone. */
+  uncover: (hidden: Node) => readonly Node[];
 }
 
 /** Listens to what `step` does on the way. */

@@ -3,6 +3,7 @@ import type { Json, Project, Way, Width } from "../model/schema.ts";
 import { goBack, openDrawerDepth } from "./back.ts";
 import { isPinned, leadOf } from "./bar.ts";
 import { enter, relaunched } from "./enter.ts";
+import { lowest } from "./items.ts";
 import { closed, selectLane } from "./lanes.ts";
 import { branchesInReach, openDrawers } from "./reach.ts";
 import {
@@ -24,7 +25,7 @@ import {
   visiblePath,
   withLayers,
 } from "./state.ts";
-import { goUp, popTo } from "./up.ts";
+import { goUp, pop } from "./up.ts";
 
 /** What an event other than a leg does when no depart leg is asked. `held`: it was held, so a pick needs no open drawer. */
 export function attemptUnasked(project: Project, state: State, event: PlainEvent, held = false): Change {
@@ -86,7 +87,7 @@ function chosenAgain(project: Project, node: LaneNode): LaneNode | undefined {
   const container = lookup(project).containers.get(node.at);
   const lane = node.lanes[node.active];
   if (container?.kind !== "tabs" || container.chosenAgain !== "root" || lane?.kind !== "stack" || lane.items.length < 2) return undefined;
-  return { ...node, lanes: { ...node.lanes, [node.active]: { ...lane, items: lane.items.slice(0, 1) } } };
+  return { ...node, lanes: { ...node.lanes, [node.active]: { ...lane, items: lowest(project, lane.items) } } };
 }
 
 function pressLead(project: Project, state: State): Change {
@@ -102,7 +103,7 @@ function pressLead(project: Project, state: State): Change {
   switch (lead) {
     case "back": {
       const found = nearestStack(state, branch);
-      return found ? moved(popTo(state, branch, found, found.stack.items.length - 1)) : nothingToDo;
+      return found ? moved(pop(project, state, branch, found)) : nothingToDo;
     }
     case "up":
       return goUp(project, state, branch);

@@ -5,6 +5,7 @@ import { goBack } from "./back.ts";
 import { isPinned } from "./bar.ts";
 import { compiled } from "./compiled.ts";
 import { resumeHeld } from "./held.ts";
+import { cutAt, lowest } from "./items.ts";
 import { selectLane, withDrawersClosed } from "./lanes.ts";
 import { sameLine } from "./line.ts";
 import { make, ownArguments } from "./make.ts";
@@ -30,14 +31,14 @@ import {
   visiblePath,
   withLayers,
 } from "./state.ts";
-import { goUp, popTo } from "./up.ts";
+import { goUp, pop, withItems } from "./up.ts";
 
 /** Makes a move from a branch with arguments already worked out. The state given is not changed. */
 export function makeMove(project: Project, state: State, branch: number, move: Move, args: Args): Change {
   if (!placesExist(project, move)) return refused("no-place");
   switch (move.kind) {
     case "push":
-      return tidied(state, branch, move, (from) => push(project, from, branch, move, args));
+      return tidied(project, state, branch, move, (from) => push(project, from, branch, move, args));
     case "replace":
       return replace(project, state, branch, move.to, args);
     case "reset":
@@ -49,7 +50,7 @@ export function makeMove(project: Project, state: State, branch: number, move: M
     case "close":
       return close(state, branch, move.modal);
     case "select":
-      return tidied(state, branch, move, (from) => select(project, from, state, move));
+      return tidied(project, state, branch, move, (from) => select(project, from, state, move));
     case "menu":
       return menu(project, state, branch, move);
     case "back":
@@ -132,15 +133,15 @@ function push(project: Project, state: State, branch: number, move: Push, args: 
   const made = make(project, move.to, args);
   const top = items[items.length - 1] as Node;
   if (move.repeat === "stay" && top.at === move.to && sameShown(project, shownIn(top), shownIn(made))) return nothingToDo;
-  const known = move.repeat === "rewind" ? items.findLastIndex((item) => item.at === move.to) : -1;
-  if (known >= 0) {
-    const kept = items[known] as Node;
-    const next = fill(target, [...items.slice(0, known), move.pass ? withArguments(project, kept, args) : kept]);
-    const added = known < items.length - 1 || move.pass !== undefined;
+  const known = move.repeat === "rewind" ? cutAt(project, items, (item) => (item.at === move.to ? item : undefined)) : undefined;
+  if (known) {
+    const kept = known[known.length - 1] as Node;
+    const next = fill(target, move.pass ? [...known.slice(0, -1), withArguments(project, kept, args)] : known);
+    const added = kept !== top || move.pass !== undefined;
     return !added && sameLine(state, next) ? nothingToDo : moved(next);
   }
   if (insideItself(project, move.to, around(target))) return refused("inside-itself");
-  if (items.some((item) => item.at === move.to)) compiled(project).watch?.copied(move.to);
+  if (compiled(project).watch && cutAt(project, items, (item) => (item.at === move.to ? item : undefined))) compiled(project).watch?.copied(move.to);
   return moved(fill(target, [...items, made]));
 }
 
@@ -177,8 +178,8 @@ function returnTo(project: Project, state: State, branch: number, move: Extract<
   for (let depth = path.length - 1; depth >= 0; depth--) {
     const node = path[depth] as Node;
     if (node.kind !== "stack") continue;
-    const at = node.items.slice(0, -1).findLastIndex((item) => shownIn(item).at === move.to);
-    if (at >= 0) return moved(updateBranch(state, branch, depth, { ...node, items: node.items.slice(0, at + 1) }));
+    const cut = cutAt(project, node.items.slice(0, -1), (item) => (shownIn(item).at === move.to ? item : undefined));
+    if (cut) return moved(updateBranch(state, branch, depth, { ...node, items: cut }));
   }
   switch (move.orElse ?? "push") {
     case "push":
@@ -227,12 +228,12 @@ function menu(project: Project, state: State, branch: number, move: Extract<Move
  * Tidies the nearest stack around the source before a push into a named stack or a select,
  * if the move can be made: `source` drops its top item, `stack` all but the first.
  */
-function tidied(state: State, branch: number, move: Extract<Move, { kind: "push" | "select" }>, make: (from: State) => Change): Change {
+function tidied(project: Project, state: State, branch: number, move: Extract<Move, { kind: "push" | "select" }>, make: (from: State) => Change): Change {
   const named = move.kind === "select" || (move.in !== undefined && move.in !== "beneath");
   if (!move.tidy || !named) return make(state);
   const untidied = make(state);
   if (untidied.is === "refused") return untidied;
   const found = nearestStack(state, branch);
   if (!found || found.stack.items.length < 2) return untidied;
-  return make(popTo(state, branch, found, move.tidy === "source" ? found.stack.items.length - 1 : 1));
+  return make(move.tidy === "source" ? pop(project, state, branch, found) : withItems(state, branch, found, lowest(project, found.stack.items)));
 }
