@@ -100,7 +100,7 @@ function legsOf(stacks: Container[], modals: number): Leg[] {
     members.forEach((from, i) => {
       const leg = (e: number, move: Leg["move"], more: Partial<Leg> = {}) =>
         legs.push({ id: `${from}e${e}`, from, on: { kind: "tap", element: `e${e}` }, ...more, move });
-      const next = (k: number) => members[Math.min(members.length - 1, 4 * i + k)] ?? from;
+      const next = (k: number) => members[Math.min(members.length - 1, 3 * i + k)] ?? from;
       for (const k of [1, 2]) leg(k - 1, next(k) === from ? { kind: "back" } : { kind: "push", to: next(k), repeat: "rewind" });
       leg(2, next(3) === from ? { kind: "up" } : { kind: "push", to: next(3), repeat: "rewind" });
       leg(3, modals > 0 && !id.startsWith("flow") ? { kind: "open", to: `sheet${(s * 7 + i) % modals}` } : { kind: "close" });

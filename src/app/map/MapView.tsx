@@ -72,7 +72,6 @@ export function MapView() {
     else if (place) select({ kind: "place", id: place });
     else select(undefined);
   };
-  const legCount = project.legs.length;
   return (
     <div ref={frame} className={`map-frame relative h-full overflow-hidden bg-paper detail-${detail}`}>
       <svg
@@ -167,12 +166,18 @@ export function MapView() {
             className="absolute top-1 whitespace-nowrap"
             style={{ left: `calc(var(--map-x, 0px) + ${columnX(layout, i)}px * var(--map-k, 1))` }}
           >
-            {i === 0 ? "start" : i === 1 ? "1 tap on" : `${i} taps on`}
+            {detail === "full" ? (i === 0 ? "start" : i === 1 ? "1 tap on" : `${i} taps on`) : i}
           </span>
         ))}
       </div>
+      {project.legs.length === 0 && <FirstSteps screens={project.screens.length} />}
       <div className="absolute right-3 bottom-3 flex items-center gap-2 border border-hairline bg-paper px-2 py-1 font-mono text-[11px] text-ink-2">
-        {tip ?? `${project.screens.length} screens · ${legCount} legs · ${project.entrances.length} ways in`}
+        {tip ??
+          [
+            counted(project.screens.length, "screen"),
+            counted(project.legs.length, "leg"),
+            `${project.entrances.length} ${project.entrances.length === 1 ? "way" : "ways"} in`,
+          ].join(" · ")}
         <span className="mx-1 h-4 border-l border-hairline" />
         <button type="button" className="px-1 hover:text-ink" aria-label="Zoom out" onClick={() => scaleBy(0.8)}>
           −
@@ -191,6 +196,19 @@ export function MapView() {
         </button>
       </div>
     </div>
+  );
+}
+
+const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? "" : "s"}`;
+
+/** What to do while nothing leads anywhere yet. */
+function FirstSteps({ screens }: { screens: number }) {
+  return (
+    <ol className="absolute bottom-16 left-16 m-0 max-w-md list-none border-l-2 border-accent p-0 pl-4 text-[13.5px] leading-7 text-ink-2">
+      <li className={screens > 1 ? "line-through" : "text-ink"}>Add the next screen: type its name at the left and press Enter.</li>
+      <li className={screens > 1 ? "text-ink" : ""}>Pick a screen and give it a button, at the right.</li>
+      <li>Drag from the button to where it leads, or press L and type. Then tap it on the device.</li>
+    </ol>
   );
 }
 

@@ -15,9 +15,9 @@ export function fixesFor(project: Project, finding: Pick<Finding, "code" | "subj
   const container = containers.get(first);
   switch (finding.code) {
     case "dead-end":
-      return [wayHome(project, first)];
+      return wayHome(project, first);
     case "back-only":
-      return [showLead(project, first), wayHome(project, first)];
+      return [showLead(project, first), ...wayHome(project, first)];
     case "idle-lead":
       return [showLead(project, first)];
     case "stuck-modal":
@@ -93,11 +93,11 @@ function homeOf(project: Project, not: string): string | undefined {
 }
 
 /** A button that leads from a screen that nobody gets out of to a hub. */
-function wayHome(project: Project, screenId: string): Edit {
+function wayHome(project: Project, screenId: string): Edit[] {
   const home = homeOf(project, screenId);
-  if (home === undefined) return showLead(project, screenId);
+  if (home === undefined) return [];
   const label = `To ${nameOf(project, home)}`;
-  return button(project, screenId, label, { kind: "replace", to: home }, `Add a button "${label}" to ${q(project, screenId)}`);
+  return [button(project, screenId, label, { kind: "replace", to: home }, `Add a button "${label}" to ${q(project, screenId)}`)];
 }
 
 function button(project: Project, placeId: string, label: string, move: NonNullable<Leg["move"]>, name: string): Edit {

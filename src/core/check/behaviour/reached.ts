@@ -58,7 +58,7 @@ export function tapsFromLaunch({ nodes, abstract }: Exploration): Array<number |
       if (taps[i] !== undefined) continue;
       taps[i] = count;
       for (const edge of nodes[i]?.edges ?? []) {
-        if (edge.outcome !== "moved" || edge.to < 0 || (edge.way === "anew" && edge.event?.do !== "launch")) continue;
+        if (edge.outcome !== "moved" || (edge.way === "anew" && edge.event?.do !== "launch")) continue;
         const free = edge.way !== "out" || (edge.event?.do === "leg" && after.has(edge.event.leg));
         (free ? now : next).push(edge.to);
       }
@@ -74,7 +74,7 @@ export function leavesBySurprise(graph: Graph, once: (screen: string) => boolean
   const launched = new Set<string>();
   for (const node of nodes) {
     if (!node.from) launched.add(node.screen);
-    for (const edge of node.edges) if (edge.event?.do === "launch" && edge.to >= 0) launched.add(nodes[edge.to]?.screen ?? "");
+    for (const edge of node.edges) if (edge.event?.do === "launch") launched.add(nodes[edge.to]?.screen ?? "");
   }
   const found = new Map<string, Candidate>();
   nodes.forEach(({ screen, edges }, node) => {
