@@ -1,16 +1,17 @@
+import { upTarget } from "../engine/bar.ts";
 import { addElement, addLeg, addScreen, freshElementId, freshLegId, newScreen, together } from "../model/edits/add.ts";
 import { moveInto } from "../model/edits/arrange.ts";
-import { changeContainer, changeLeg, changeScreen } from "../model/edits/change.ts";
+import { changeContainer, changeEntrance, changeLeg, changeScreen } from "../model/edits/change.ts";
 import type { Edit } from "../model/edits/edit.ts";
-import { removeElement, removeLegs } from "../model/edits/remove.ts";
-import { lookup, nameOf, targetOf } from "../model/lookup.ts";
+import { removeElement, removeEntrance, removeLegs } from "../model/edits/remove.ts";
+import { firstScreen, lookup, nameOf, targetOf, treeOf } from "../model/lookup.ts";
 import type { Container, Leg, Project } from "../model/schema.ts";
 import type { Finding } from "./finding.ts";
 
 /** The repairs that are offered for a finding; the first is the one that most people want. */
 export function fixesFor(project: Project, finding: Pick<Finding, "code" | "subjects">): Edit[] {
   const [first = "", second = "", third = ""] = finding.subjects;
-  const { screens, legs, containers } = lookup(project);
+  const { screens, legs, containers, entrances } = lookup(project);
   const leg = legs.get(first);
   const container = containers.get(first);
   switch (finding.code) {
@@ -31,23 +32,22 @@ export function fixesFor(project: Project, finding: Pick<Finding, "code" | "subj
         ? [changeLeg(project, leg, { move: { ...leg.move, repeat: "rewind" } }, "Go back to the first copy instead: repeat")]
         : [];
     case "broken-target":
+      if (entrances.has(first)) return [removeEntrance(project, first)];
       return leg
         ? [removeLegs(project, [leg.id]), ...missingScreen(project, leg)]
         : screens.has(first)
           ? [changeScreen(project, first, { up: "auto" }, "Let Up lead as usual: up")]
           : [];
+    case "returns-to-finished":
+      return [leaveForGood(project, first)];
+    case "no-way-up":
+      return [wayUp(project, second)];
     case "no-owner":
       return placeSomewhere(project, first);
     case "no-start":
-      return container
-        ? [
-            container.members[0]
-              ? changeContainer(project, first, { start: container.members[0] }, "Start with the first member: start")
-              : fill(project, container),
-          ]
-        : [];
+      return container ? [startOf(project, container)] : [];
     case "missing-argument":
-      return leg ? argument(project, leg, second, third) : [];
+      return leg ? argument(project, leg, second, third) : entranceArgument(project, first, second, third);
     case "idle-element":
       return [removeElement(project, first, second)];
     case "pages-push":
@@ -197,4 +197,45 @@ function askNeighbour(project: Project, leg: Leg): Edit {
     ...changeLeg(project, leg, { when: [...(leg.when === undefined ? [] : [`(${leg.when})`]), ...used].join(" && ") }),
     name: `Ask ${used.join(" and ")} first`,
   };
+}
+
+/** Leads away from what is gone through once for good, by replacing the history instead of lying on it. */
+function leaveForGood(project: Project, onceId: string): Edit {
+  const inside = new Set(treeOf(project, onceId));
+  const away = project.legs.filter((leg) => inside.has(leg.from) && leg.move?.kind === "push" && !inside.has(leg.move.to));
+  const upwards = project.screens.filter((screen) => !inside.has(screen.id) && inside.has(upTarget(project, screen.id) ?? ""));
+  return together(`Let nothing lead back to ${q(project, onceId)}`, [
+    ...away.flatMap((leg) => (leg.move?.kind === "push" ? [changeLeg(project, leg, { move: { kind: "reset", to: leg.move.to, pass: leg.move.pass } })] : [])),
+    ...upwards.map((screen) => changeScreen(project, screen.id, { up: "none" })),
+  ]);
+}
+
+/** Something beneath a screen that a way in lands on: its stack's start; where there is none, the screen becomes a hub. */
+function wayUp(project: Project, screenId: string): Edit {
+  const owner = lookup(project).owners.get(screenId);
+  if (owner?.kind === "stack" && owner.start !== screenId)
+    return { ...changeScreen(project, screenId, { up: "auto" }), name: `Let Up from ${q(project, screenId)} lead as usual` };
+  const hubs = project.screens.some((screen) => screen.hub) ? [screenId] : [screenId, firstScreen(project, project.root)?.id ?? screenId];
+  return together(
+    `Make ${q(project, screenId)} a hub`,
+    hubs.map((id) => changeScreen(project, id, { hub: true })),
+  );
+}
+
+/** A start that is a member: by taking in the one that is named, or by the first member. */
+function startOf(project: Project, container: Container): Edit {
+  const free = lookup(project).places.has(container.start) && !lookup(project).owners.has(container.start) && container.start !== project.root;
+  if (free) return moveInto(project, container.start, container.id);
+  const [first] = container.members;
+  return first === undefined ? fill(project, container) : changeContainer(project, container.id, { start: first }, "Start with the first member: start");
+}
+
+function entranceArgument(project: Project, entranceId: string, screenId: string, name: string): Edit[] {
+  const entrance = lookup(project).entrances.get(entranceId);
+  const param = lookup(project)
+    .screens.get(screenId)
+    ?.params.find((p) => p.name === name);
+  if (!entrance || !param) return [];
+  const source = sampleLiteral(param.type);
+  return [{ ...changeEntrance(project, entranceId, { pass: { ...entrance.pass, [name]: source } }), name: `Pass ${name} = ${source}` }];
 }
