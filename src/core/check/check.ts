@@ -10,7 +10,7 @@ import { documentFindings } from "./document/all.ts";
 import { type Exploration, explore } from "./explore.ts";
 import { type CheckResult, type Finding, type Proof, SEVERITIES, type Severity } from "./finding.ts";
 import { fixesFor } from "./fixes.ts";
-import { type Candidate, type Graph, graphOf, oncePlaces } from "./graph.ts";
+import { type Candidate, type Graph, graphOf, oncePlaces, type Place } from "./graph.ts";
 import { type LastStep, witness } from "./witness.ts";
 
 interface BehaviourCode {
@@ -165,14 +165,28 @@ function behaviourFinding(exploration: Exploration, code: string, severity: Seve
     return exploration.complete
       ? { ...common, certainty: "certain" }
       : { ...common, message: `${candidate.message} (Possible: not every state was looked at.)`, certainty: "possible" };
-  const walk = candidate.walk ?? firstOf(candidate.at, ({ node, edge }) => witness(exploration, node, edge, shows && ((step) => shows(candidate, step))));
+  const walk =
+    candidate.walk ??
+    firstOf(nearest(exploration, candidate.at), ({ node, edge }) => witness(exploration, node, edge, shows && ((step) => shows(candidate, step))));
   if (walk) return { ...common, certainty: "shown", walk };
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
 }
 
 /** Candidates with their walks, looked for now because the search goes on and finds shorter ones by entrances. */
 function withWalks(exploration: Exploration, candidates: Candidate[]): Candidate[] {
-  return candidates.map((candidate) => ({ ...candidate, walk: firstOf(candidate.at ?? [], ({ node, edge }) => witness(exploration, node, edge)) }));
+  return candidates.map((candidate) => ({
+    ...candidate,
+    walk: firstOf(nearest(exploration, candidate.at ?? []), ({ node, edge }) => witness(exploration, node, edge)),
+  }));
+}
+
+/** Places at which a walk is looked for before a finding is given as possible only. */
+const TRIES = 24;
+
+/** The places nearest to launch. */
+function nearest({ nodes }: Exploration, places: readonly Place[]): Place[] {
+  const distance = ({ node, edge }: Place) => (nodes[node]?.distance ?? 0) + (edge ? 1 : 0);
+  return [...places].sort((a, b) => distance(a) - distance(b)).slice(0, TRIES);
 }
 
 function firstOf<T>(list: readonly T[], find: (entry: T) => NavEvent[] | undefined): NavEvent[] | undefined {

@@ -9,6 +9,7 @@ import { lookup } from "../model/lookup.ts";
 import type { NavEvent, Project, Width } from "../model/schema.ts";
 import { type AbstractProject, arrives, type Choice, type CopyMade, type RefusedLeg, topOf } from "./abstract.ts";
 import { hiddenShown, hideLanes, isHidden, revealed, stamped } from "./lanes.ts";
+import { shortestWays } from "./ways.ts";
 
 /**
  * What a step is to a person: a way out that the screen shows, the system's Back, something
@@ -24,6 +25,8 @@ export interface Edge {
   /** Number of the state reached. */
   to: number;
   outcome: StepResult["outcome"];
+  /** What is revealed is a lane as it is made when first visited. */
+  asMade?: boolean;
   why?: string;
   /** Legs that fired and legs that were refused on the way. */
   fired: string[];
@@ -133,27 +136,14 @@ class Search {
     }
   }
 
-  /** Finds again by which step each state is reached first, now that all steps are known. Revealing a lane is no step. */
+  /** Finds again by which step each state is reached first, now that all steps are known. */
   private shortest() {
     const { nodes } = this.out;
-    const known = new Set<number>();
-    let now = nodes.flatMap((node, i) => (node.launched ? [i] : []));
-    for (const i of now) known.add(i);
-    for (let distance = 0; now.length > 0; distance++) {
-      const next: number[] = [];
-      for (let k = 0; k < now.length; k++) {
-        const at = now[k] as number;
-        const node = nodes[at] as Explored;
-        node.distance = distance;
-        for (const edge of node.edges) {
-          const to = nodes[edge.to];
-          if (!to || edge.outcome !== "moved" || known.has(edge.to)) continue;
-          known.add(edge.to);
-          to.from = { node: at, edge };
-          (edge.way === "reveal" ? now : next).push(edge.to);
-        }
-      }
-      now = next;
+    const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
+    for (const { at, cost, by } of shortestWays(nodes, roots, () => 1)) {
+      const node = nodes[at] as Explored;
+      node.distance = cost;
+      if (by) node.from = by;
     }
   }
 
@@ -217,7 +207,7 @@ class Search {
 
   private reveal(at: number, branch: number, content: Node) {
     const node = this.out.nodes[at] as Explored;
-    const edge: Edge = { ...noEdge(), way: "reveal" };
+    const edge: Edge = { ...noEdge(), way: "reveal", asMade: textOf(content) === textOf(make(this.abstract.project, content.at)) };
     edge.to = this.add(revealed(node.state, branch, content), { node: at, edge });
     node.edges.push(edge);
   }

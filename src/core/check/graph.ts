@@ -7,7 +7,7 @@ import { stampsIn, withoutStamps } from "./lanes.ts";
 export interface Candidate {
   subjects: string[];
   message: string;
-  /** Where it shows, nearest to launch first. Undefined: no walk can show it. */
+  /** Where it shows. Undefined: no walk can show it. */
   at?: Place[];
   /** The walk, where it has been looked for already. */
   walk?: NavEvent[];
@@ -19,15 +19,12 @@ export interface Place {
   edge?: Edge;
 }
 
-/** Places at which a walk is looked for before a finding is given as possible only. */
-const TRIES = 12;
-
 /** Adds a place to a candidate by its subjects; the message is that of the first. */
 export function note(found: Map<string, Candidate>, subjects: string[], place: Place, message: () => string) {
   const key = subjects.join(" ");
   const known = found.get(key);
   if (!known) found.set(key, { subjects, message: message(), at: [place] });
-  else if (known.at && known.at.length < TRIES) known.at.push(place);
+  else known.at?.push(place);
 }
 
 /** A search with what several findings ask of it. */

@@ -1,8 +1,9 @@
 import { branchesInReach } from "../../engine/reach.ts";
 import { currentScreen } from "../../engine/state.ts";
 import { nameOf, treeOf } from "../../model/lookup.ts";
-import type { Exploration } from "../explore.ts";
+import type { Edge, Exploration } from "../explore.ts";
 import { type Candidate, type Graph, note } from "../graph.ts";
+import { shortestWays } from "../ways.ts";
 
 /** Taps from launch beyond which a screen counts as far. */
 export const FAR = 5;
@@ -51,20 +52,12 @@ export function far(exploration: Exploration): Candidate[] {
 export function tapsFromLaunch({ nodes, abstract }: Exploration): Array<number | undefined> {
   const after = new Set(abstract.original.legs.filter((leg) => leg.on.kind === "after").map((leg) => leg.id));
   const taps: Array<number | undefined> = nodes.map(() => undefined);
-  let now = nodes.flatMap((node, i) => (node.from ? [] : [i]));
-  for (let count = 0; now.length > 0; count++) {
-    const next: number[] = [];
-    for (let i = now.pop(); i !== undefined; i = now.pop()) {
-      if (taps[i] !== undefined) continue;
-      taps[i] = count;
-      for (const edge of nodes[i]?.edges ?? []) {
-        if (edge.outcome !== "moved" || (edge.way === "anew" && edge.event?.do !== "launch")) continue;
-        const free = edge.way !== "out" || (edge.event?.do === "leg" && after.has(edge.event.leg));
-        (free ? now : next).push(edge.to);
-      }
-    }
-    now = next;
-  }
+  const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
+  const costOf = (edge: Edge) => {
+    if (edge.way === "anew" && edge.event?.do !== "launch") return undefined;
+    return edge.way !== "out" || (edge.event?.do === "leg" && after.has(edge.event.leg)) ? 0 : 1;
+  };
+  for (const { at, cost } of shortestWays(nodes, roots, costOf)) taps[at] = cost;
   return taps;
 }
 
