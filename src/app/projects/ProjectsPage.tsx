@@ -2,6 +2,7 @@ import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import useSWR from "swr";
 import hollowcomb from "../../../demo/hollowcomb.etape.json?raw";
+import draft from "../../../demo/hollowcomb-first-draft.etape.json?raw";
 import { emptyProject } from "../../core/model/edits/add.ts";
 import { type Problem, readProject, SIZE_LIMIT } from "../../core/model/read.ts";
 import { Button } from "../parts/Button.tsx";
@@ -83,6 +84,17 @@ export function ProjectsPage() {
           }}
         />
       </section>
+      <p className="mt-3 mb-0 text-[12.5px] text-ink-2">
+        Or open{" "}
+        <button
+          type="button"
+          className="min-h-6 font-semibold text-accent hover:underline"
+          onClick={() => openText("hollowcomb-first-draft.etape.json", draft)}
+        >
+          its first draft
+        </button>
+        , the same app earlier, with a dozen mistakes to find and mend.
+      </p>
       {refused && <Refused {...refused} onClose={() => setRefused(undefined)} />}
       <h2 className="caption mt-10 mb-2 border-b border-hairline pb-1 text-[13px]">In this browser</h2>
       {rows?.length === 0 && <p className="text-ink-2">Nothing yet. Hollowcomb is a good first walk.</p>}
