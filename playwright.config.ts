@@ -9,6 +9,7 @@ export default defineConfig({
   reporter: "list",
   outputDir: "test-results",
   use: {
+    actionTimeout: 20_000,
     baseURL: `http://127.0.0.1:${port}`,
     contextOptions: { reducedMotion: "reduce" },
     viewport: { width: 1280, height: 800 },

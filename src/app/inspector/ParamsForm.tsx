@@ -12,7 +12,7 @@ export function ParamsForm({ params, onChange }: { params: Param[]; onChange: (p
     <div>
       <h4 className="caption m-0 mt-1 mb-1">Needs to know</h4>
       {params.map((param, i) => (
-        <div key={param.name} className="mb-1 flex items-center gap-1">
+        <div key={param.name} className="mb-1 flex items-center gap-1.5">
           <input
             aria-label="Parameter name"
             defaultValue={param.name}
@@ -33,8 +33,13 @@ export function ParamsForm({ params, onChange }: { params: Param[]; onChange: (p
               <option key={option}>{option}</option>
             ))}
           </select>
-          <label className="flex items-center gap-1 text-[11.5px] text-ink-2">
-            <input type="checkbox" checked={param.required} onChange={(event) => set(i, { required: event.target.checked })} className="accent-(--accent)" />
+          <label className="flex min-h-6 items-center gap-1 px-1 text-[11.5px] text-ink-2">
+            <input
+              type="checkbox"
+              checked={param.required}
+              onChange={(event) => set(i, { required: event.target.checked })}
+              className="h-6 w-6 accent-(--accent)"
+            />
             must
           </label>
           <button

@@ -179,15 +179,15 @@ export function MapView() {
             `${project.entrances.length} ${project.entrances.length === 1 ? "way" : "ways"} in`,
           ].join(" · ")}
         <span className="mx-1 h-4 border-l border-hairline" />
-        <button type="button" className="px-1 hover:text-ink" aria-label="Zoom out" onClick={() => scaleBy(0.8)}>
+        <button type="button" className="min-h-6 min-w-6 hover:text-ink" aria-label="Zoom out" onClick={() => scaleBy(0.8)}>
           −
         </button>
-        <button type="button" className="px-1 hover:text-ink" aria-label="Zoom in" onClick={() => scaleBy(1.25)}>
+        <button type="button" className="min-h-6 min-w-6 hover:text-ink" aria-label="Zoom in" onClick={() => scaleBy(1.25)}>
           +
         </button>
         <button
           type="button"
-          className="px-1 hover:text-ink"
+          className="min-h-6 min-w-6 hover:text-ink"
           onClick={showAll}
           onMouseEnter={() => setTip("the whole map")}
           onMouseLeave={() => setTip(undefined)}

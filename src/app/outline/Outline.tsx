@@ -128,7 +128,7 @@ export function Outline() {
           <button
             type="button"
             aria-label="Add a way in"
-            className="px-1 font-normal text-ink-2 hover:text-ink"
+            className="min-h-6 min-w-6 font-normal text-ink-2 hover:text-ink"
             onClick={() => {
               const id = freshId("way in", lookup(project).entrances, "wayIn");
               const to = here ?? project.screens[0]?.id;
@@ -146,7 +146,7 @@ export function Outline() {
             key={entrance.id}
             type="button"
             onClick={() => select({ kind: "entrance", id: entrance.id })}
-            className={`block min-h-[21px] w-full truncate px-[14px] text-left text-[12.5px] ${selected?.kind === "entrance" && selected.id === entrance.id ? "bg-accent-soft" : "hover:bg-band"}`}
+            className={`block min-h-6 w-full truncate px-[14px] text-left text-[12.5px] ${selected?.kind === "entrance" && selected.id === entrance.id ? "bg-accent-soft" : "hover:bg-band"}`}
           >
             {entrance.name} <span className="text-[11px] text-ink-2">{entrance.pattern ?? entrance.kind}</span>
           </button>

@@ -25,6 +25,8 @@ export class Chooser {
   private script: number[] = [];
   private taken: Array<{ question: string; options: readonly unknown[]; pick: number }> = [];
   private answers = new Map<string, unknown>();
+  /** Some event had more ways of turning out than were gone through. */
+  truncated = false;
 
   choose<T>(question: string, options: readonly T[]): T {
     const known = this.answers.get(question);
@@ -46,9 +48,10 @@ export class Chooser {
       const result = run();
       out.push({ result, choices: this.taken.map(({ question, options, pick }) => ({ question, answer: options[pick] })) });
       const next = this.taken.findLastIndex(({ options, pick }) => pick + 1 < options.length);
-      if (next < 0) break;
+      if (next < 0) return out;
       this.script = this.taken.slice(0, next + 1).map(({ pick }, i) => (i === next ? pick + 1 : pick));
     }
+    this.truncated = true;
     return out;
   }
 }

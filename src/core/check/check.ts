@@ -221,7 +221,7 @@ function inOrder(project: Project, findings: Finding[]): Finding[] {
 
 function proofOf(project: Project, explorations: Exploration[]): Proof {
   const complete = explorations.every((e) => e.complete);
-  const within = Math.min(...explorations.flatMap((e) => e.nodes.flatMap((node) => (node.followed ? [] : [node.distance]))));
+  const within = Math.min(Number.MAX_SAFE_INTEGER, ...explorations.flatMap((e) => e.nodes.flatMap((node) => (node.followed ? [] : [node.distance]))));
   return {
     states: explorations.reduce((sum, e) => sum + e.nodes.length, 0),
     depth: complete ? "any" : within,

@@ -118,11 +118,13 @@ class Search {
     this.drain(stop);
     this.shortest();
     launched(this.out);
+    if (this.abstract.chooser.truncated) this.out.complete = false;
     if (!entrances || this.abstract.project.entrances.length === 0) return this.out;
     this.entering = true;
     for (let at = 0; at < this.out.nodes.length; at++) this.start(at, "enter");
     this.drain(stop);
     this.shortest();
+    if (this.abstract.chooser.truncated) this.out.complete = false;
     return this.out;
   }
 

@@ -6,5 +6,5 @@ export function proofText(proof: Proof): string {
   const over = `${some(proof.screens, "screen", "screens")}, ${some(proof.entrances.length, "way in", "ways in")}, ${some(proof.factCombinations, "fact combination", "fact combinations")}${proof.widths.length > 1 ? ", all widths" : ""}`;
   return proof.complete
     ? `Proved for any depth of stack: ${over}`
-    : `Not complete: looked at ${proof.states} states, whole to ${proof.depth} steps from launch (${over})`;
+    : `Not complete: looked at ${proof.states} states, ${proof.depth === Number.MAX_SAFE_INTEGER ? "but not at every way in which one of its conditions may turn out" : `whole to ${proof.depth} steps from launch`} (${over})`;
 }

@@ -62,6 +62,12 @@ describe("what a check says of itself", () => {
     expect(proof).toMatchObject({ complete: false, depth: expect.any(Number) });
   });
 
+  it("a condition with more ways to turn out than are gone through makes the proof incomplete", () => {
+    const facts = Array.from({ length: 11 }, (_, i) => ({ ...flag, id: `o${i}`, source: "outside" }));
+    const project = app("s", { stacks: { s: "a b" }, facts, legs: [`go a push b if=${facts.map((f) => `fact.${f.id}`).join("==")}`] });
+    expect(check(project).proof.complete).toBe(false);
+  });
+
   it("a leg that waits on an outside fact counts as a way out", () => {
     const waiting = (source: string) =>
       app("s", { stacks: { s: "a b" }, screens: { b: { hub: true } }, facts: [{ ...flag, source }], legs: ["on a:arrive replace b if=fact.f"] });
