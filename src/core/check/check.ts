@@ -7,7 +7,8 @@ import { piledCopies, redirectLoop, refusedMove, returnsToFinished } from "./beh
 import { far, leavesBySurprise, unreachable } from "./behaviour/reached.ts";
 import { backOnly, deadEnd, stuckModal, trap } from "./behaviour/stuck.ts";
 import { documentFindings } from "./document/all.ts";
-import { type Exploration, explore } from "./explore.ts";
+import type { Exploration } from "./exploration.ts";
+import { explore } from "./explore.ts";
 import { type CheckResult, type Finding, type Proof, SEVERITIES, type Severity } from "./finding.ts";
 import { fixesFor } from "./fixes.ts";
 import { type Candidate, type Graph, graphOf, oncePlaces, type Place } from "./graph.ts";

@@ -7,66 +7,11 @@ import { branchNode, currentScreen, type LaneNode, type Node, type StackNode, ty
 import { arrive, step } from "../engine/step.ts";
 import { lookup } from "../model/lookup.ts";
 import type { NavEvent, Project, Width } from "../model/schema.ts";
-import { type AbstractProject, arrives, type Choice, type CopyMade, type RefusedLeg, topOf } from "./abstract.ts";
-import { hiddenShown, hideLanes, isHidden, revealed, stamped } from "./lanes.ts";
+import { type AbstractProject, arrives, topOf } from "./abstract.ts";
+import type { Edge, Exploration, Explored, Way } from "./exploration.ts";
+import { stateKey } from "./key.ts";
+import { hiddenShown, hideLanes, revealed, stamped } from "./lanes.ts";
 import { shortestWays } from "./ways.ts";
-
-/**
- * What a step is to a person: a way out that the screen shows, the system's Back, something
- * that happens by itself (an outside fact changes), or a new start or entrance.
- */
-export type Way = "out" | "back" | "itself" | "anew" | "reveal";
-
-/** One step of the search. `event` is undefined where outside facts change. */
-export interface Edge {
-  event: NavEvent | undefined;
-  way: Way;
-  choices: Choice[];
-  /** Number of the state reached. */
-  to: number;
-  outcome: StepResult["outcome"];
-  /** What is revealed is a lane as it is made when first visited. */
-  asMade?: boolean;
-  why?: string;
-  /** Legs that fired and legs that were refused on the way. */
-  fired: string[];
-  refusals: RefusedLeg[];
-  copies: CopyMade[];
-  /** Screens that arrive legs led on from, and the modals open at that moment. */
-  passed: string[];
-}
-
-export interface Explored {
-  state: State;
-  key: string;
-  line: string;
-  screen: string;
-  /** By which edge of which state it was reached first; undefined for the launch. */
-  from?: { node: number; edge: Edge };
-  /** How the unknown turned out at the launch, for states that a launch shows. */
-  launched?: Choice[];
-  /** Events from launch. */
-  distance: number;
-  edges: Edge[];
-  /** The hidden lane that shows here, of which it is not yet said what it holds. */
-  portal: { lane: string; branch: number } | undefined;
-  /** Its steps have been worked out; false only where the search stopped before. */
-  followed: boolean;
-}
-
-export interface Exploration {
-  abstract: AbstractProject;
-  width: Width;
-  /** The widths that it stands for: those in which nothing can be different. */
-  widths: Width[];
-  nodes: Explored[];
-  /** The launches, for every way in which the unknown may turn out. */
-  launches: Edge[];
-  /** False where the limit of states was reached first. */
-  complete: boolean;
-  /** What hidden lanes held when they were left, by their mark. */
-  lanes: ReadonlyMap<string, Node[]>;
-}
 
 /**
  * Breadth-first search over the abstract states that can be reached in one width. Inactive
@@ -341,35 +286,6 @@ function events({ project, original }: AbstractProject, state: State): Array<{ e
 
 function startEvents(project: Project, how: "launch" | "enter"): NavEvent[] {
   return how === "launch" ? [{ do: "launch" }] : project.entrances.map((entrance): NavEvent => ({ do: "enter", entrance: entrance.id, cold: true }));
-}
-
-/** What tells two states apart: the line, and beside it only what can make a difference later. */
-export function stateKey(project: Project, state: State): string {
-  const extra: unknown[] = [];
-  const visit = (node: Node) => {
-    switch (node.kind) {
-      case "shown":
-        if (node.spent) extra.push([...node.spent].sort());
-        return;
-      case "stack":
-        node.items.forEach(visit);
-        return;
-      case "tabs":
-      case "drawer": {
-        const container = lookup(project).containers.get(node.at);
-        if (container?.kind === "tabs" && container.onBack === "previous") extra.push(node.visited);
-        for (const id of Object.keys(node.lanes).sort()) {
-          const lane = node.lanes[id] as Node;
-          // A replaced lane shows in the line under the name of what it holds, not under its own.
-          if (lane.at !== id && !isHidden(lane)) extra.push([node.at, id]);
-          visit(lane);
-        }
-      }
-    }
-  };
-  visit(state.base);
-  for (const layer of state.layers) visit(layer.content);
-  return JSON.stringify([stateLine(project, state), state.facts, state.waiting?.entrance, state.held, extra]);
 }
 
 const texts = new WeakMap<Node, string>();

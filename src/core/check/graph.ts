@@ -1,6 +1,6 @@
 import { firstScreen, lookup, nameOf, ownersAround } from "../model/lookup.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
-import type { Edge, Exploration, Explored } from "./explore.ts";
+import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { stampsIn, withoutStamps } from "./lanes.ts";
 
 /** A finding before its walk has been looked for: where in the search it shows. */

@@ -1,6 +1,7 @@
 import type { NavEvent, Project } from "../model/schema.ts";
 import { abstractProject } from "./abstract.ts";
-import { type Exploration, explore } from "./explore.ts";
+import type { Exploration } from "./exploration.ts";
+import { explore } from "./explore.ts";
 import { witness } from "./witness.ts";
 
 /** States of a screen that a walk is looked for to, nearest first. */

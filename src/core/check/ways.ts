@@ -1,4 +1,4 @@
-import type { Edge, Explored } from "./explore.ts";
+import type { Edge, Explored } from "./exploration.ts";
 
 /** One state as it is reached by the cheapest way: the cost of the way, and its last step. */
 export interface Reached {

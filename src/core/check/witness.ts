@@ -7,7 +7,8 @@ import { launch, step } from "../engine/step.ts";
 import { elementIdOf, lookup } from "../model/lookup.ts";
 import type { Element, Json, NavEvent, Project } from "../model/schema.ts";
 import type { Choice, CopyMade } from "./abstract.ts";
-import { type Edge, type Exploration, type Explored, stateKey } from "./explore.ts";
+import type { Edge, Exploration, Explored } from "./exploration.ts";
+import { stateKey } from "./key.ts";
 import { hideLanes, withoutStamps } from "./lanes.ts";
 
 /** Concrete states that are followed side by side. */

@@ -1,6 +1,6 @@
 import { lookup, nameOf } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
-import type { Edge } from "../explore.ts";
+import type { Edge } from "../exploration.ts";
 import { type Candidate, type Graph, note, oncePlaces, shownAfter } from "../graph.ts";
 
 const REPORTED = ["no-stack", "not-showing", "no-place", "inside-itself"];

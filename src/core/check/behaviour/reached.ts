@@ -1,7 +1,7 @@
 import { branchesInReach } from "../../engine/reach.ts";
 import { currentScreen } from "../../engine/state.ts";
 import { nameOf, treeOf } from "../../model/lookup.ts";
-import type { Edge, Exploration } from "../explore.ts";
+import type { Edge, Exploration } from "../exploration.ts";
 import { type Candidate, type Graph, note } from "../graph.ts";
 import { shortestWays } from "../ways.ts";
 

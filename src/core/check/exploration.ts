@@ -1,0 +1,60 @@
+import type { Node, State, StepResult } from "../engine/state.ts";
+import type { NavEvent, Width } from "../model/schema.ts";
+import type { AbstractProject, Choice, CopyMade, RefusedLeg } from "./abstract.ts";
+
+/**
+ * What a step is to a person: a way out that the screen shows, the system's Back, something
+ * that happens by itself (an outside fact changes), or a new start or entrance.
+ */
+export type Way = "out" | "back" | "itself" | "anew" | "reveal";
+
+/** One step of the search. `event` is undefined where outside facts change. */
+export interface Edge {
+  event: NavEvent | undefined;
+  way: Way;
+  choices: Choice[];
+  /** Number of the state reached. */
+  to: number;
+  outcome: StepResult["outcome"];
+  /** What is revealed is a lane as it is made when first visited. */
+  asMade?: boolean;
+  why?: string;
+  /** Legs that fired and legs that were refused on the way. */
+  fired: string[];
+  refusals: RefusedLeg[];
+  copies: CopyMade[];
+  /** Screens that arrive legs led on from, and the modals open at that moment. */
+  passed: string[];
+}
+
+export interface Explored {
+  state: State;
+  key: string;
+  line: string;
+  screen: string;
+  /** By which edge of which state it was reached first; undefined for the launch. */
+  from?: { node: number; edge: Edge };
+  /** How the unknown turned out at the launch, for states that a launch shows. */
+  launched?: Choice[];
+  /** Events from launch. */
+  distance: number;
+  edges: Edge[];
+  /** The hidden lane that shows here, of which it is not yet said what it holds. */
+  portal: { lane: string; branch: number } | undefined;
+  /** Its steps have been worked out; false only where the search stopped before. */
+  followed: boolean;
+}
+
+export interface Exploration {
+  abstract: AbstractProject;
+  width: Width;
+  /** The widths that it stands for: those in which nothing can be different. */
+  widths: Width[];
+  nodes: Explored[];
+  /** The launches, for every way in which the unknown may turn out. */
+  launches: Edge[];
+  /** False where the limit of states was reached first. */
+  complete: boolean;
+  /** What hidden lanes held when they were left, by their mark. */
+  lanes: ReadonlyMap<string, Node[]>;
+}
