@@ -84,6 +84,10 @@ test("undo and redo go through every edit and outlive a reload", async ({ page }
   await page.getByLabel("Find or add a screen").fill("Brood");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("treeitem", { name: "Brood" })).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("treeitem", { name: "Brood" })).toHaveCount(0);
+  await page.keyboard.press("Control+Shift+z");
+  await expect(page.getByRole("treeitem", { name: "Brood" })).toBeVisible();
   await expect(page.getByTestId("saved")).toHaveText("saved");
   await page.reload();
   await page.getByRole("button", { name: 'Undo: Add screen "Brood"' }).click();

@@ -235,6 +235,23 @@ test("motions: a push slides in from the end, Back is its reverse, a sheet rises
   await context.close();
 });
 
+test("a sideways swipe goes to the next tab; the drawer slides in and a member is picked", async ({ page }) => {
+  const device = await open(page);
+  await page.getByRole("treeitem", { name: "Apiaries", exact: true }).click();
+  await page.getByRole("button", { name: "Walk from here" }).click();
+  await expect(device).toHaveAttribute("data-screen", "apiaries", { timeout: 20_000 });
+  const box = await device.boundingBox();
+  if (!box) throw new Error("the device is on the page");
+  await page.mouse.move(box.x + 150, box.y + 260);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 40, box.y + 262, { steps: 5 });
+  await page.mouse.up();
+  await expect(device).toHaveAttribute("data-screen", "rota");
+  await device.locator("[data-lead=menu]").click();
+  await device.locator("[data-pick=larder]").click();
+  await expect(page.getByTestId("line")).toHaveText("app[house{*larder[stores]}]");
+});
+
 test("a screen to which no walk leads asks for what it needs", async ({ page }) => {
   const device = await open(page);
   await page.getByLabel("Find or add a screen").fill("Drone");

@@ -28,6 +28,13 @@ export function useKeys(showKeys: () => void) {
       event.preventDefault();
       run();
     };
+    // In a field, undo is the field's own, as long as there is something in it.
+    const unlessWriting = (run: () => void) => (event: KeyboardEvent) => {
+      const field = (event.target as HTMLElement).closest("input, textarea");
+      if (field && (field as HTMLInputElement).value !== "") return;
+      event.preventDefault();
+      run();
+    };
     const { getState: walk } = useWalk;
     return tinykeys(window, {
       "/": outsideFields(() => document.getElementById("find")?.focus()),
@@ -40,8 +47,8 @@ export function useKeys(showKeys: () => void) {
         if (selected) useDeletion.getState().ask(selected);
       }),
       Escape: outsideFields(() => useSelection.getState().select(undefined)),
-      "$mod+z": outsideFields(() => useDocument.getState().undo()),
-      "$mod+Shift+z": outsideFields(() => useDocument.getState().redo()),
+      "$mod+z": unlessWriting(() => useDocument.getState().undo()),
+      "$mod+Shift+z": unlessWriting(() => useDocument.getState().redo()),
       r: outsideFields(() => walk().restart()),
       b: outsideFields(() => walk().send({ do: "back" })),
       "[": outsideFields(() => walk().goTo(walk().at - 1)),

@@ -2,6 +2,7 @@ import { liveQuery } from "dexie";
 import { create } from "zustand";
 import { emptyProject } from "../../core/model/edits/add.ts";
 import type { Edit } from "../../core/model/edits/edit.ts";
+import { sameValue } from "../../core/model/expression.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { db } from "./db.ts";
 import { type Loaded, loadProject, moveHead, saveEdit } from "./projects.ts";
@@ -34,7 +35,9 @@ export const useDocument = create<DocumentState>((set, get) => {
       return;
     }
     revision = loaded.revision;
-    set({ project: loaded.project, status: "ready", undoName: loaded.undoName, redoName: loaded.redoName, error: undefined });
+    // What was saved is what is shown already, but for edits of another window: then nothing needs drawing or checking again.
+    const project = sameValue(get().project, loaded.project) ? get().project : loaded.project;
+    set({ project, status: "ready", undoName: loaded.undoName, redoName: loaded.redoName, error: undefined });
   };
   const failed = (error: unknown) =>
     set({ status: get().status === "ready" ? "ready" : "failed", error: error instanceof Error ? error.message : String(error) });
