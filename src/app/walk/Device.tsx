@@ -73,7 +73,7 @@ function Inside({ path, covered, ...within }: Within & { path: Node[]; covered: 
 
 function TabsAround({ at, active, project, state, hands, inner }: Within & { at: string; active: string; inner: React.ReactNode }) {
   const tabs = tabsOf(project, at);
-  const edge = (state.width === "narrow" ? undefined : tabs?.edgeWide) ?? tabs?.edge ?? "bottom";
+  const edge = (state.width === "wide" ? tabs?.edgeWide : undefined) ?? tabs?.edge ?? "bottom";
   const bar = (
     <nav
       className={`flex shrink-0 ${edge === "side" ? "w-20 flex-col border-r" : edge === "top" ? "border-b" : "border-t"} border-hairline bg-sheet`}
