@@ -1,4 +1,5 @@
 // npm test: types, lint, unit tests, and the real interface in Chromium; installs what is missing first.
+import { createServer } from "node:net";
 import { join } from "node:path";
 import { ensureChromium, ensurePackages, root, runTool } from "./setup.mjs";
 
@@ -10,8 +11,19 @@ const steps = [
   ["command line", bundle],
   ["unit tests", () => runTool("vitest", ["run"])],
   ["build", () => runTool("vite", ["build", "--logLevel", "warn"])],
-  ["interface", () => runTool("playwright", ["test"], { CHROMIUM_PATH: chromium })],
+  ["interface", async () => runTool("playwright", ["test"], { CHROMIUM_PATH: chromium, ETAPE_TEST_PORT: String(await freePort()) })],
 ];
+/** A port that nothing listens on. */
+function freePort() {
+  return new Promise((resolve, reject) => {
+    const server = createServer().on("error", reject);
+    server.listen(0, "127.0.0.1", () => {
+      const { port } = server.address();
+      server.close(() => resolve(port));
+    });
+  });
+}
+
 /** The bundler is loaded only here, when the packages are there. */
 async function bundle() {
   const { bundleCommandLine } = await import("./bundle.mjs");
