@@ -237,7 +237,7 @@ test("motions: a push slides in from the end, Back is its reverse, a sheet rises
 
 test("a sideways swipe goes to the next tab; the drawer slides in and a member is picked", async ({ page }) => {
   const device = await open(page);
-  await page.getByRole("treeitem", { name: "Apiaries", exact: true }).click();
+  await page.getByRole("treeitem", { name: /^Apiaries/ }).click();
   await page.getByRole("button", { name: "Walk from here" }).click();
   await expect(device).toHaveAttribute("data-screen", "apiaries", { timeout: 20_000 });
   const box = await device.boundingBox();
