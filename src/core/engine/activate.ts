@@ -5,7 +5,7 @@ import { cutAt } from "./items.ts";
 import { switchLane } from "./lanes.ts";
 import { lanesInOrder } from "./line.ts";
 import { make } from "./make.ts";
-import { branchNode, isStack, type LaneNode, type Node, nearest, type State, topBranch, visiblePath, withBranch, withLayers } from "./state.ts";
+import { branchNode, type LaneNode, type Node, type State, topBranch, visiblePath, withBranch, withLayers } from "./state.ts";
 
 export interface Activated {
   state: State;
@@ -79,9 +79,4 @@ export function insideItself(project: Project, placeId: string, around: readonly
   if (!lookup(project).containers.has(placeId)) return false;
   const tree = treeSet(project, placeId);
   return around.some((node) => node.kind !== "shown" && tree.has(node.at));
-}
-
-/** The depth of the nearest stack on a path, or -1. */
-export function nearestStackDepth(path: readonly Node[]): number {
-  return nearest(path, isStack);
 }

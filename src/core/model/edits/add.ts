@@ -1,5 +1,5 @@
 import { lookup, nameOf } from "../lookup.ts";
-import type { Container, Element, Entrance, Fact, Leg, Project, Screen } from "../schema.ts";
+import type { Container, Element, Entrance, Leg, Project, Screen } from "../schema.ts";
 import { type Edit, freshId, quoted } from "./edit.ts";
 
 /** A new project: one empty screen, which is where the app starts. */
@@ -76,10 +76,6 @@ export function addLeg(project: Project, leg: Leg): Edit {
 
 export function addEntrance(entrance: Entrance): Edit {
   return { name: `Add way in ${quoted(entrance.name)}`, apply: (project) => ({ ...project, entrances: [...project.entrances, entrance] }) };
-}
-
-export function addFact(fact: Fact): Edit {
-  return { name: `Add fact ${quoted(fact.name ?? fact.id)}`, apply: (project) => ({ ...project, facts: [...project.facts, fact] }) };
 }
 
 /** Several edits as one, undone together. */
