@@ -13,11 +13,12 @@ export interface Proposal {
  * filled in by name and type where they are known. Unknown targets give a plain push.
  */
 export function propose(project: Project, from: string, elementId: string | undefined, to: string): Proposal {
-  const move = withArguments(project, from, elementId, moveTo(project, from, to));
+  const move = withArguments(project, from, elementId, suitedMove(project, from, to));
   return { move, sentence: moveSentence(project, from, move) };
 }
 
-function moveTo(project: Project, from: string, to: string): Move {
+/** The way from a place to a target that suits where the target lives, without arguments. */
+export function suitedMove(project: Project, from: string, to: string): Move {
   const { containers } = lookup(project);
   const target = containers.get(to);
   if (target?.kind === "modal") return { kind: "open", to };

@@ -101,7 +101,7 @@ describe("arranging", () => {
   const project = app("s", { stacks: { s: "a b c" }, legs: ["go a push b"] });
 
   it("wrapping puts a container where the places stood", () => {
-    const after = wrap(project, ["b", "c"], "tabs", "Yard").apply(project);
+    const after = wrap(project, ["b", "c"], "stack", "Yard").apply(project);
     expect(containers(after)).toEqual({ s: ["a", "yard"], yard: ["b", "c"] });
     valid(after);
     expect(containers(unwrap(after, "yard").apply(after))).toEqual({ s: ["a", "b", "c"] });

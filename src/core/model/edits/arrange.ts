@@ -1,15 +1,19 @@
-import { lookup, nameOf, treeOf } from "../lookup.ts";
+import { firstScreen, lookup, nameOf, ownersAround, targetOf, treeOf } from "../lookup.ts";
 import type { Container, Project } from "../schema.ts";
 import { freshPlaceId, newContainer } from "./add.ts";
 import { type Edit, quoted } from "./edit.ts";
+import { type Repointed, repoint, standIn } from "./repoint.ts";
+import { spreadAll } from "./share.ts";
 
-/** Moves a place into a container, before the member at an index (default: last). A place never moves into its own tree. */
+/** Moves a place into a container, before the member at an index (default: last). A place never moves into its own tree; legs follow. */
 export function moveInto(project: Project, placeId: string, containerId: string, index?: number): Edit {
   return {
     name: `Move ${quoted(nameOf(project, placeId))} to ${quoted(nameOf(project, containerId))}`,
     apply: (p) => {
-      if (treeOf(p, placeId).includes(containerId)) return p;
-      return { ...p, containers: p.containers.map((c) => (c.id === containerId ? withMember(c, placeId, index) : withoutMember(c, placeId))) };
+      if (treeOf(p, placeId).includes(containerId) || lookup(p).containers.get(placeId)?.kind === "modal") return p;
+      const containers = p.containers.map((c) => (c.id === containerId ? withMember(c, placeId, index) : withoutMember(c, placeId)));
+      const root = p.root === placeId ? (lookup(p).owners.has(containerId) ? p.root : containerId) : p.root;
+      return repoint(p, { ...p, root, containers }).project;
     },
   };
 }
@@ -27,20 +31,78 @@ function withoutMember(container: Container, placeId: string): Container {
   return { ...container, members, start: container.start === placeId ? (members[0] ?? container.start) : container.start };
 }
 
+/** Puts the members of a container into another order on the map only; what the app does stays the same. */
+export function orderOnMap(project: Project, containerId: string, order: string[]): Edit {
+  return {
+    name: `Order ${quoted(nameOf(project, containerId))} on the map`,
+    apply: (p) => {
+      const members = lookup(p).containers.get(containerId)?.members ?? [];
+      const { [containerId]: _, ...others } = p.mapOrder ?? {};
+      const { mapOrder: __, ...rest } = p;
+      const mapOrder = order.join() === members.join() ? others : { ...others, [containerId]: order };
+      return Object.keys(mapOrder).length > 0 ? { ...rest, mapOrder } : rest;
+    },
+  };
+}
+
+/** Why places can not be put into a new container, as a sentence; undefined where they can. */
+export function wrapProblem(project: Project, placeIds: string[], kind: Container["kind"]): string | undefined {
+  const { owners, containers } = lookup(project);
+  if (placeIds.length === 0) return "Choose what is to be put into it.";
+  if (new Set(placeIds.map((id) => owners.get(id)?.id)).size > 1) return "They are not in the same container.";
+  if (placeIds.some((id) => containers.get(id)?.kind === "modal")) return "A modal is in no container.";
+  if (kind === "modal" && placeIds.includes(project.root)) return "The app starts here, and a modal only comes up over something.";
+  if (placeIds.length > 1 && placeIds.includes(project.root)) return "The root is in no container, and the others are.";
+  return undefined;
+}
+
+export interface Arranged extends Repointed {
+  /** The container that was made or, on unwrapping, the one that went. */
+  id: string;
+}
+
+/** What putting places into a new container gives: see {@link wrap}. */
+export function wrapped(project: Project, placeIds: string[], kind: Container["kind"], name: string): Arranged {
+  const id = freshPlaceId(project, name);
+  if (wrapProblem(project, placeIds, kind) !== undefined) return { id, project, changed: [], lost: [] };
+  const owner = lookup(project).owners.get(placeIds[0] ?? "");
+  const inner = withHistories({ ...project, containers: [...project.containers, newContainer(kind, id, name, placeIds)] }, kind, placeIds);
+  const container = newContainer(kind, id, name, inner.members);
+  const containers = project.containers.map((c) => (c.id === owner?.id ? replaceMembers(c, placeIds, kind === "modal" ? [] : [id]) : c));
+  const root = placeIds.includes(project.root) && kind !== "modal" ? id : project.root;
+  return { id, ...repoint(project, { ...project, root, containers: [...containers, container, ...inner.stacks] }) };
+}
+
 /**
- * Puts places that have one owner (or none) into a new container that takes their place
- * in it; legs stay as they are, since they name places and not positions.
+ * Tabs and the members of a drawer keep a history each, so every screen put into new ones gets a
+ * stack of its own; several screens in one modal get one stack together.
  */
+function withHistories(project: Project, kind: Container["kind"], placeIds: string[]): { members: string[]; stacks: Container[] } {
+  const { screens } = lookup(project);
+  if (kind === "modal" && placeIds.length > 1) {
+    const id = freshPlaceId(project, `${nameOf(project, placeIds[0] ?? "")} steps`);
+    return { members: [id], stacks: [newContainer("stack", id, "Steps", placeIds)] };
+  }
+  if (kind !== "tabs" && kind !== "drawer") return { members: placeIds, stacks: [] };
+  let grown = project;
+  const stacks: Container[] = [];
+  const members = placeIds.map((screenId) => {
+    const screen = screens.get(screenId);
+    if (!screen) return screenId;
+    const id = freshPlaceId(grown, `${screen.name || screenId} tab`);
+    const stack = newContainer("stack", id, screen.name, [screenId]);
+    grown = { ...grown, containers: [...grown.containers, stack] };
+    stacks.push(stack);
+    return id;
+  });
+  return { members, stacks };
+}
+
+/** Puts places that have one owner (or none) into a new container that takes their place in it; legs are kept right. */
 export function wrap(project: Project, placeIds: string[], kind: Container["kind"], name: string): Edit {
   return {
     name: `Put ${placeIds.length === 1 ? quoted(nameOf(project, placeIds[0] ?? "")) : `${placeIds.length} places`} into a ${kind === "tabs" ? "tab set" : kind}`,
-    apply: (p) => {
-      const id = freshPlaceId(p, name);
-      const owner = lookup(p).owners.get(placeIds[0] ?? "");
-      const container = newContainer(kind, id, name, placeIds);
-      const containers = p.containers.map((c) => (c.id === owner?.id ? replaceMembers(c, placeIds, kind === "modal" ? [] : [id]) : c));
-      return { ...p, root: placeIds.includes(p.root) && kind !== "modal" ? id : p.root, containers: [...containers, container] };
-    },
+    apply: (p) => wrapped(p, placeIds, kind, name).project,
   };
 }
 
@@ -51,20 +113,52 @@ function replaceMembers(container: Container, gone: string[], put: string[]): Co
   return { ...container, members, start: gone.includes(container.start) ? (put[0] ?? members[0] ?? container.start) : container.start };
 }
 
-/** Takes a container away and puts its members where it stood. */
+/**
+ * What taking a container away gives: its members stand where it stood, or, of a modal, beside
+ * what opens it; what it shared is put on each screen; legs to it lead to what it showed first.
+ */
+export function unwrapped(project: Project, containerId: string): Arranged {
+  const gone = lookup(project).containers.get(containerId);
+  if (!gone) return { id: containerId, project, changed: [], lost: [] };
+  const spread = spreadAll(project, containerId);
+  const members = gone.members.length > 0 ? gone.members : [gone.start];
+  const host = gone.kind === "modal" ? hostOf(project, gone) : undefined;
+  const containers = spread.containers
+    .filter((c) => c.id !== containerId)
+    .map((c) => (c.members.includes(containerId) ? replaceWith(c, gone) : c.id === host?.id ? { ...c, members: [...c.members, ...members] } : c));
+  const { [containerId]: _, ...mapOrder } = spread.mapOrder ?? {};
+  const after: Project = { ...spread, root: spread.root === containerId ? gone.start : spread.root, containers };
+  const instead = { first: standIn(project, containerId), stack: ownersAround(project, containerId).find((c) => c.kind === "stack")?.id };
+  const made = repoint(project, spread.mapOrder ? { ...after, mapOrder } : after, instead);
+  return { id: containerId, ...made };
+}
+
+/** The stack in which a modal's screens go on: that of the first place that opens it, else the root where that is a container. */
+function hostOf(project: Project, modal: Container): Container | undefined {
+  const opener = project.legs.find((leg) => leg.move?.kind === "open" && targetOf(leg) === modal.id && !treeOf(project, modal.id).includes(leg.from));
+  const around = opener ? ownersAround(project, opener.from) : [];
+  const root = lookup(project).containers.get(project.root);
+  return around.find((c) => c.kind === "stack") ?? (root?.kind === "stack" ? root : undefined) ?? around[0] ?? root;
+}
+
+/** Takes a container away and keeps what is in it. */
 export function unwrap(project: Project, containerId: string): Edit {
   return {
     name: `Take away ${quoted(nameOf(project, containerId))} and keep what is in it`,
-    apply: (p) => {
-      const container = lookup(p).containers.get(containerId);
-      if (!container) return p;
-      const containers = p.containers.filter((c) => c.id !== containerId).map((c) => (c.members.includes(containerId) ? replaceWith(c, container) : c));
-      return { ...p, root: p.root === containerId ? container.start : p.root, containers };
-    },
+    apply: (p) => unwrapped(p, containerId).project,
   };
 }
 
 function replaceWith(owner: Container, gone: Container): Container {
   const members = owner.members.flatMap((id) => (id === gone.id ? gone.members : [id]));
   return { ...owner, members, start: owner.start === gone.id ? gone.start : owner.start };
+}
+
+/** Whether a place may be taken apart: the root only where what it shows first can take its place. */
+export function unwrapProblem(project: Project, containerId: string): string | undefined {
+  const container = lookup(project).containers.get(containerId);
+  if (!container) return "Only a container can be taken away and its members kept.";
+  if (containerId === project.root && container.members.length > 1) return "It is the root and holds several places; one of them would have to be the root.";
+  if (firstScreen(project, containerId) === undefined && container.members.length === 0) return "It is empty. Delete it instead.";
+  return undefined;
 }

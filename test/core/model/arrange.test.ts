@@ -1,0 +1,162 @@
+import { describe, expect, it } from "vitest";
+import { check } from "../../../src/core/check/check.ts";
+import { unwrap, unwrapped, wrap, wrapProblem, wrapped } from "../../../src/core/model/edits/arrange.ts";
+import { copiesOf, shareElement, spreadElement } from "../../../src/core/model/edits/share.ts";
+import { lookup } from "../../../src/core/model/lookup.ts";
+import { readProjectData } from "../../../src/core/model/read.ts";
+import type { Project } from "../../../src/core/model/schema.ts";
+import { randomDocument } from "../../random/documents.ts";
+import { app } from "../../vectors/app.ts";
+
+const valid = (project: Project) => expect(readProjectData(JSON.parse(JSON.stringify(project)))).toMatchObject({ ok: true });
+const members = (project: Project) => Object.fromEntries(project.containers.map((c) => [c.id, c.members]));
+const moves = (project: Project) => Object.fromEntries(project.legs.map((leg) => [leg.id, leg.move]));
+const blockers = (project: Project) =>
+  check(project)
+    .findings.filter((f) => f.severity === "blocker")
+    .map((f) => f.code);
+
+describe("putting places into a container keeps legs right", () => {
+  const project = app("main", {
+    stacks: { main: "home list detail done" },
+    legs: ["a home push list", "b list push detail", "c detail push done", "d done replace home", "e done return list"],
+  });
+
+  it("into a modal: what was put on top comes up over the page, and what is inside goes on inside", () => {
+    const { project: made, id, changed } = wrapped(project, ["detail", "done"], "modal", "Order");
+    valid(made);
+    expect(moves(made)).toMatchObject({
+      a: { kind: "push", to: "list" },
+      b: { kind: "open", to: id },
+      c: { kind: "push", to: "done" },
+      d: { kind: "replace", to: "home" },
+    });
+    expect(changed).toEqual(["b"]);
+    expect(blockers(made)).toEqual([]);
+  });
+
+  it("into tabs: each screen keeps a history of its own, and one leads over to the other", () => {
+    const made = wrap(project, ["home", "list"], "tabs", "Sections").apply(project);
+    valid(made);
+    expect(members(made)).toMatchObject({ main: ["sections", "detail", "done"], sections: ["homeTab", "listTab"], homeTab: ["home"], listTab: ["list"] });
+    expect(moves(made).a).toEqual({ kind: "select", to: "listTab" });
+  });
+
+  it("a move that someone chose otherwise stays", () => {
+    const made = wrap(project, ["home", "list"], "tabs", "Sections").apply(project);
+    expect(moves(made)).toMatchObject({ d: { kind: "replace", to: "home" }, e: { kind: "return", to: "list" } });
+  });
+
+  it("says why it can not be done, and then does nothing", () => {
+    expect(wrapProblem(project, ["main"], "modal")).toContain("starts here");
+    const nested = app("t", { tabs: { t: "s u" }, stacks: { s: "a", u: "b" } });
+    expect(wrapProblem(nested, ["a", "b"], "stack")).toContain("same container");
+    expect(wrapped(nested, ["a", "b"], "stack", "New").project).toBe(nested);
+  });
+});
+
+describe("taking a container away keeps legs right", () => {
+  it("a modal: its screens join the stack that opened it, opening becomes putting on top, closing becomes going back", () => {
+    const project = app("main", {
+      stacks: { main: "home list" },
+      modals: { order: "detail" },
+      legs: ["a home push list", "b list open order", "c detail close", "d detail close modal=order"],
+    });
+    const { project: made, lost } = unwrapped(project, "order");
+    valid(made);
+    expect(members(made)).toEqual({ main: ["home", "list", "detail"] });
+    expect(moves(made)).toMatchObject({ b: { kind: "push", to: "detail" }, c: { kind: "back" }, d: { kind: "back" } });
+    expect(lost).toEqual([]);
+    expect(blockers(made)).toEqual([]);
+  });
+
+  it("a stack: what named it as the place to put something goes to the stack around", () => {
+    const project = app("outer", { stacks: { outer: "home inner", inner: "x y" }, legs: ["a home push y in=inner", "b x push y"] });
+    const made = unwrap(project, "inner").apply(project);
+    valid(made);
+    expect(members(made)).toEqual({ outer: ["home", "x", "y"] });
+    expect(moves(made)).toMatchObject({ a: { kind: "push", to: "y" }, b: { kind: "push", to: "y" } });
+  });
+
+  it("a drawer: its menu legs have nothing left to do and are named as lost", () => {
+    const project = app("d", { drawers: { d: "s" }, stacks: { s: "a b" }, legs: ["m a menu drawer=d", "p a push b"] });
+    const { project: made, lost } = unwrapped(project, "d");
+    valid(made);
+    expect(made.root).toBe("s");
+    expect(lost).toEqual(["m"]);
+    expect(made.legs.map((leg) => leg.id)).toEqual(["p"]);
+  });
+
+  it("what it shared goes onto each screen inside", () => {
+    const project = app("outer", { stacks: { outer: "s z", s: "a b" }, legs: ["help s push z"] });
+    const made = unwrap(project, "s").apply(project);
+    expect(
+      lookup(made)
+        .screens.get("a")
+        ?.elements.map((e) => e.label),
+    ).toEqual(
+      lookup(made)
+        .screens.get("b")
+        ?.elements.map((e) => e.label),
+    );
+    expect(made.legs.map((leg) => leg.from).sort()).toEqual(["a", "b"]);
+    valid(made);
+  });
+
+  it("always gives a readable document without legs into nothing, on random documents", () => {
+    for (let seed = 0; seed < 150; seed++) {
+      const project = randomDocument(seed);
+      for (const container of project.containers) {
+        const made = unwrapped(project, container.id).project;
+        valid(made);
+        expect(lookup(made).places.has(container.id)).toBe(false);
+        const named = JSON.stringify(made.legs.map((leg) => leg.move));
+        expect(named).not.toContain(`"${container.id}"`);
+      }
+      const screen = project.screens[0]?.id ?? "";
+      for (const kind of ["stack", "tabs", "drawer", "modal"] as const) valid(wrap(project, [screen], kind, "New one").apply(project));
+    }
+  });
+});
+
+describe("the same control on many screens", () => {
+  const project = app("t", {
+    tabs: { t: "s u" },
+    stacks: { s: "a b", u: "c" },
+    screens: { a: { elements: [{ id: "help", kind: "icon", label: "Help" }] }, b: { elements: [{ id: "help2", kind: "icon", label: "Help" }] }, helpPage: {} },
+    legs: ["h1 a:on(help) push helpPage", "h2 b:on(help2) push helpPage", "other a push b"],
+  });
+
+  it("is found, with the innermost container around its copies and the screens without it", () => {
+    const copies = copiesOf(project);
+    expect(copies).toHaveLength(1);
+    expect(copies[0]).toMatchObject({ label: "Help", within: "s", without: [], on: [{ place: "a" }, { place: "b" }] });
+  });
+
+  it("a control that leads elsewhere is another control", () => {
+    const other = { ...project, legs: project.legs.map((leg) => (leg.id === "h2" ? { ...leg, move: { kind: "back" as const } } : leg)) };
+    expect(copiesOf(other)).toEqual([]);
+  });
+
+  it("becomes the container's in one edit, and one leg is left of two", () => {
+    const made = shareElement(project, "a", "help", "s").apply(project);
+    valid(made);
+    expect(lookup(made).containers.get("s")?.elements).toMatchObject([{ label: "Help" }]);
+    expect(made.screens.flatMap((s) => s.elements.map((e) => e.label))).not.toContain("Help");
+    expect(made.legs.map((leg) => [leg.id, leg.from])).toEqual([
+      ["h1", "s"],
+      ["other", "a"],
+    ]);
+  });
+
+  it("and goes back onto each screen, except where it was left out", () => {
+    const shared = shareElement(project, "a", "help", "t", ["c"]).apply(project);
+    const made = spreadElement(shared, "t", "help").apply(shared);
+    valid(made);
+    expect(made.screens.map((s) => [s.id, s.elements.filter((e) => e.label === "Help").length])).toEqual(
+      made.screens.map((s) => [s.id, s.id === "a" || s.id === "b" ? 1 : 0]),
+    );
+    expect(lookup(made).containers.get("t")?.elements).toBeUndefined();
+    expect(made.legs.filter((leg) => leg.move?.kind === "push" && leg.move.to === "helpPage").map((leg) => leg.from)).toEqual(["a", "b"]);
+  });
+});
