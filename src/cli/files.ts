@@ -1,4 +1,4 @@
-import { readFile } from "node:fs/promises";
+import { readFile, writeFile } from "node:fs/promises";
 import { problemLine, readProject } from "../core/model/read.ts";
 import type { Project } from "../core/model/schema.ts";
 
@@ -23,4 +23,16 @@ export async function readDocument(file: string): Promise<{ project: Project; te
   const result = readProject(text);
   if (result.ok) return { project: result.project, text };
   throw new Unusable(result.problems.map((problem) => `${file}: ${problemLine(problem)}\n`).join(""));
+}
+
+/** Writes a result to a file, or to standard output for `-`. */
+export async function writeOut(file: string, text: string): Promise<void> {
+  try {
+    if (file === "-") process.stdout.write(text);
+    else await writeFile(file, text);
+  } catch (error) {
+    throw new Unusable(
+      `etape: ${file}: can not be written (${(error as NodeJS.ErrnoException).code ?? String(error)}); expected a file in a folder that is there`,
+    );
+  }
 }

@@ -1,5 +1,6 @@
 import { Command, CommanderError, Option } from "commander";
 import { checkCommand } from "./check.ts";
+import { drawCommand } from "./draw.ts";
 import { Unusable } from "./files.ts";
 import { formatCommand } from "./format.ts";
 import { stepCommand } from "./step.ts";
@@ -33,6 +34,12 @@ export async function main(args: string[]): Promise<number> {
     .requiredOption("--events <file>", "events as JSON (a list, or one a line); - reads standard input")
     .addOption(new Option("--format <format>").choices(["json", "lines"]).default("json"))
     .action(async (file, options) => done(await stepCommand(file, options)));
+  program
+    .command("draw")
+    .description("draws the map as SVG")
+    .argument("<file>", "a project document; - reads standard input")
+    .requiredOption("--out <file>", "where to write it; - writes standard output")
+    .action(async (file, options) => done(await drawCommand(file, options)));
   program
     .command("format")
     .description("writes a document in its canonical form")

@@ -1,9 +1,9 @@
+import { lineForm } from "../../core/map/form.ts";
 import { stubLabel } from "../../core/map/layout.ts";
 import { type Line, pathOf } from "../../core/map/lines.ts";
-import { cut, STUB_FITS } from "../../core/map/measure.ts";
+import { stubText, stubWidth } from "../../core/map/svg.ts";
 import { moveWord } from "../../core/model/propose.ts";
 import type { Project } from "../../core/model/schema.ts";
-import { lineForm } from "./marks.tsx";
 
 /** A leg: a line along its band, or a stub with its target's name. In focus it says what it does. */
 export function LineView({ line, project, focus }: { line: Line; project: Project; focus: boolean }) {
@@ -16,7 +16,14 @@ export function LineView({ line, project, focus }: { line: Line; project: Projec
     <g data-leg={line.leg.id} className="map-line">
       <title>{`${moveWord(line.leg.move)} ${stubLabel(project, line.leg)}`}</title>
       <path d={pathOf(line.points)} fill="none" stroke="transparent" strokeWidth={10} />
-      <path d={pathOf(line.points)} fill="none" stroke={color} strokeWidth={focus ? 2 : 1.3} strokeDasharray={planned ?? form.dash} markerEnd={form.end} />
+      <path
+        d={pathOf(line.points)}
+        fill="none"
+        stroke={color}
+        strokeWidth={focus ? 2 : 1.3}
+        strokeDasharray={planned ?? form.dash}
+        markerEnd={`url(#end-${form.end})`}
+      />
       {focus && (
         <text x={word.x} y={word.y} textAnchor="middle" fontSize={11.5} fontWeight={600} fill="var(--accent)" className="line-word">
           {moveWord(line.leg.move)}
@@ -40,8 +47,8 @@ function wordPlace({ points }: Line): { x: number; y: number } {
 
 function Stub({ line, project, focus }: { line: Line; project: Project; focus: boolean }) {
   const name = stubLabel(project, line.leg);
-  const label = cut(name, line.count > 1 ? STUB_FITS - 3 : STUB_FITS) + (line.count > 1 ? ` +${line.count - 1}` : "");
-  const width = Math.max(28, label.length * 6.1 + 12);
+  const label = stubText(name, line.count);
+  const width = stubWidth(label);
   const { x, y } = line.from;
   const color = focus ? "var(--accent)" : "var(--ink)";
   const open = line.leg.move?.kind === "open";

@@ -75,6 +75,9 @@ export interface MapLayout {
   launch: { x: number; y: number } | undefined;
 }
 
+/** What the ground of a container says whose only rows are those it shares. */
+export const SHARED = "on every screen in here";
+
 /** Lays a project out: the same project always gives the same map, and a band depends on nothing outside itself but its height. */
 export function layoutMap(project: Project): MapLayout {
   const plan = new Plan(project);
@@ -144,7 +147,7 @@ class Plan {
     const members = ordered(this.project, container);
     const shares = (container.elements?.length ?? 0) > 0 || (lookup(this.project).legsFrom.get(container.id)?.length ?? 0) > 0;
     if (members.length === 0 || shares)
-      this.band(container.id, container, [], undefined, container.name, members.length === 0 ? "nothing in it yet" : "on every screen in here", false);
+      this.band(container.id, container, [], undefined, container.name, members.length === 0 ? "nothing in it yet" : SHARED, false);
     members.forEach((id, i) => {
       this.place(id, level + 1, container.kind === "tabs" ? `tab ${i + 1}, own history` : `in the drawer ${container.name}`);
     });

@@ -1,0 +1,130 @@
+import { moveWord } from "../model/propose.ts";
+import type { Project } from "../model/schema.ts";
+import { escaped } from "../text/xml.ts";
+import { ENDS, lineForm } from "./form.ts";
+import { type Band, type Card, layoutMap, type MapLayout, type Row, SHARED, type Spine, stubLabel } from "./layout.ts";
+import { columnX, type Line, linesOf, pathOf } from "./lines.ts";
+import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, STUB_FITS } from "./measure.ts";
+
+/** The colours of the sheet; a reader's dark look takes the second of each. */
+const COLOURS: Record<string, [string, string]> = {
+  paper: ["#f3efe4", "#14181b"],
+  sheet: ["#fcfaf4", "#1b2125"],
+  ink: ["#1f2a30", "#ece7db"],
+  second: ["#5e6661", "#a9a592"],
+  hair: ["#d5cdb9", "#343c40"],
+  band: ["#ebe5d5", "#1f262a"],
+};
+
+/** The map of a project as an SVG file: the layout of the page, with every text in full as a tooltip. The same document gives the same bytes. */
+export function mapSvg(project: Project): string {
+  const layout = layoutMap(project);
+  const width = Math.ceil(layout.width + 40);
+  const height = Math.ceil(layout.height);
+  return `${[
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" role="img" aria-label="${escaped(`Map of ${project.name}`)}">`,
+    `<title>${escaped(project.name)}</title>`,
+    style(),
+    ends(),
+    `<rect class="paper" width="${width}" height="${height}"/>`,
+    ...ruler(layout),
+    ...layout.bands.map((band) => bandSvg(project, band)),
+    ...layout.spines.map((spine) => spineSvg(spine, layout)),
+    ...linesOf(project, layout).map((line) => lineSvg(project, line)),
+    ...(layout.launch ? [`<path class="line" stroke-width="2" marker-end="url(#end-push)" d="M${layout.launch.x - 24} ${layout.launch.y}h20"/>`] : []),
+    ...layout.cards.map(cardSvg),
+    "</svg>",
+  ].join("\n")}\n`;
+}
+
+function style(): string {
+  const rules = (which: 0 | 1) =>
+    Object.entries(COLOURS)
+      .map(([name, pair]) => `--${name}:${pair[which]}`)
+      .join(";");
+  return [
+    "<style>",
+    `svg{${rules(0)};font-family:"Hanken Grotesk","Helvetica Neue",Arial,sans-serif;font-size:11.5px}`,
+    `@media (prefers-color-scheme:dark){svg{${rules(1)}}}`,
+    ".paper{fill:var(--paper)}.sheet{fill:var(--sheet)}.band{fill:var(--band)}",
+    "text{fill:var(--second)}.name{fill:var(--ink);font-weight:650;font-size:13px}.caption{fill:var(--ink);font-weight:700;font-size:12px}",
+    ".edge{stroke:var(--ink)}.hair{stroke:var(--hair);fill:none}.line{stroke:var(--ink);fill:none;stroke-width:1.3}.dot{fill:var(--ink)}.end{stroke:var(--ink);stroke-width:1.4}",
+    "</style>",
+  ].join("\n");
+}
+
+function ends(): string {
+  const markers = Object.entries(ENDS).map(
+    ([end, { d, filled }]) =>
+      `<marker id="end-${end}" markerWidth="12" markerHeight="12" refX="9" refY="6" orient="auto-start-reverse" markerUnits="userSpaceOnUse"><path class="end" fill="${filled ? "var(--ink)" : "none"}" d="${d}"/></marker>`,
+  );
+  return `<defs>${markers.join("")}</defs>`;
+}
+
+function ruler(layout: MapLayout): string[] {
+  return Array.from({ length: layout.columns }, (_, i) => {
+    const x = columnX(layout, i);
+    const says = i === 0 ? "start" : i === 1 ? "1 tap on" : `${i} taps on`;
+    return `<path class="hair" stroke-dasharray="1 5" d="M${x - 18} 0V${layout.height}"/><text x="${x}" y="16">${says}</text>`;
+  });
+}
+
+function bandSvg(project: Project, band: Band): string {
+  const { x, y, width, height } = band;
+  const ground = band.lifted
+    ? `<rect class="sheet edge" x="${x}" y="${y}" width="${width}" height="${height}" rx="3"/>`
+    : `<rect class="band" x="${x}" y="${y}" width="${width}" height="${height}"/><path class="hair" d="M${x} ${y}h${width}M${x} ${y + height}h${width}"/>`;
+  const shared = band.rows.map((row) => `${row.label}${row.legs[0] ? ` → ${stubLabel(project, row.legs[0])}` : ""}`);
+  const says = shared.length > 0 ? `${band.says === SHARED ? "" : `${band.says} · `}${SHARED}: ${shared.join(", ")}` : band.says;
+  return `<g data-place="${band.id}">${ground}<text class="caption" x="${x + 12}" y="${y + 17}">${escaped(band.name || band.id)}<tspan dx="8" fill="var(--second)" font-weight="400">${escaped(says)}</tspan></text></g>`;
+}
+
+function spineSvg(spine: Spine, layout: MapLayout): string {
+  const weight = spine.kind === "tabs" ? 5 : spine.kind === "drawer" ? 2 : 1;
+  const middle = (spine.top + Math.min(spine.bottom, spine.top + 260)) / 2;
+  const second = spine.kind === "drawer" ? `<path class="line" d="M${spine.x + 4} ${spine.top + 4}V${spine.bottom - 4}"/>` : "";
+  const knots = spine.knots.map((y) => `<path class="line" d="M${spine.x} ${y}H${layout.left}"/>`).join("");
+  return `<g data-place="${spine.id}"><path class="line" stroke-linecap="round" style="stroke-width:${weight}" d="M${spine.x} ${spine.top + 4}V${spine.bottom - 4}"/>${second}${knots}<text text-anchor="middle" transform="translate(${spine.x - 7} ${middle}) rotate(-90)">${escaped(`${spine.name} · ${spine.kind}`)}</text></g>`;
+}
+
+function lineSvg(project: Project, line: Line): string {
+  const form = lineForm(line.leg.move);
+  const dash = line.leg.planned ? "2 4" : form.dash;
+  const dashes = dash === undefined ? "" : ` stroke-dasharray="${dash}"`;
+  const target = stubLabel(project, line.leg);
+  const title = `<title>${escaped(`${moveWord(line.leg.move)} ${target}`)}</title>`;
+  if (line.drawn === "line")
+    return `<g data-leg="${line.leg.id}">${title}<path class="line"${dashes} marker-end="url(#end-${form.end})" d="${pathOf(line.points)}"/></g>`;
+  const label = stubText(target, line.count);
+  const { x, y } = line.from;
+  return `<g data-leg="${line.leg.id}">${title}<path class="line" d="M${x} ${y}h9"/><rect class="paper edge" stroke-width="0.8"${form.end === "open" ? ' stroke-dasharray="2 2"' : ""} x="${x + 9}" y="${y - 8}" width="${stubWidth(label)}" height="16" rx="8"/><text style="fill:var(--ink)" font-size="11" x="${x + 15}" y="${y + 4}">${escaped(label)}</text></g>`;
+}
+
+/** What stands on a stub: the target's name, cut to what fits, and how many more legs start there. */
+export function stubText(target: string, count: number): string {
+  return cut(target, count > 1 ? STUB_FITS - 3 : STUB_FITS) + (count > 1 ? ` +${count - 1}` : "");
+}
+
+/** The width of a stub with a text, by the usual width of a letter. */
+export function stubWidth(text: string): number {
+  return Math.max(28, text.length * 6.1 + 12);
+}
+
+function cardSvg(card: Card): string {
+  const name = card.screen.name || card.id;
+  const planned = card.screen.planned ? ' stroke-dasharray="3 3"' : "";
+  const rows = card.rows.map((row) => rowSvg(card, row)).join("");
+  const rule = card.rows.length > 0 ? `<path class="hair" d="M${card.x} ${card.y + CARD_HEAD}h${CARD_WIDTH}"/>` : "";
+  const ways = card.entrances
+    .map(
+      (e) =>
+        `<rect class="paper edge" stroke-dasharray="3 2" x="${card.x}" y="${e.y}" width="${CARD_WIDTH}" height="19" rx="2"/><text x="${card.x + 9}" y="${e.y + 13.5}">${escaped(`↑ ${cut(e.name, ROW_FITS - 1)}`)}</text>`,
+    )
+    .join("");
+  return `<g data-place="${card.id}"><title>${escaped(name)}</title><rect class="sheet edge"${planned} x="${card.x}" y="${card.y}" width="${card.width}" height="${card.height}" rx="3"/><text class="name" x="${card.x + 10}" y="${card.y + CARD_HEAD / 2 + 4.5}">${escaped(cut(name, NAME_FITS - 1))}</text>${rule}${rows}${ways}</g>`;
+}
+
+function rowSvg(card: Card, row: Row): string {
+  const dot = row.legs.length > 0 ? `<circle class="dot" cx="${card.x + CARD_WIDTH}" cy="${row.y}" r="2.6"/>` : "";
+  return `<text${row.element ? "" : ' font-style="italic"'} x="${card.x + 10}" y="${row.y + 4}">${escaped(cut(row.label, ROW_FITS))}</text>${dot}`;
+}
