@@ -1,11 +1,14 @@
 import { changeContainer } from "../../core/model/edits/change.ts";
 import { nameOf } from "../../core/model/lookup.ts";
-import type { Container, Way } from "../../core/model/schema.ts";
+import type { Container, Motion, Way } from "../../core/model/schema.ts";
 import { Check, Choice, TextField } from "../parts/Field.tsx";
 import { useDeletion } from "../shell/deletion.ts";
 import { useDocument } from "../store/document.ts";
 import { BarForm } from "./BarForm.tsx";
+import { AddElement, ElementList } from "./ElementList.tsx";
 import { Head } from "./Head.tsx";
+import { CommandButtons } from "./ManyForm.tsx";
+import { MotionForm, trimmedMotion } from "./MotionForm.tsx";
 
 const choices = <const T extends string>(...list: ReadonlyArray<readonly [T, string]>) => list.map(([value, label]) => ({ value, label }));
 
@@ -19,7 +22,7 @@ export function ContainerForm({ container }: { container: Container }) {
       <Head
         kind={container.kind === "tabs" ? "tab set" : container.kind}
         name={container.name || container.id}
-        id={container.id}
+        what={{ kind: "place", id: container.id }}
         onDelete={() => ask({ kind: "place", id: container.id })}
       />
       <TextField label="Name" value={container.name} onCommit={(name) => change({ name })} />
@@ -29,11 +32,44 @@ export function ContainerForm({ container }: { container: Container }) {
         options={[...new Set([container.start, ...container.members])].map((id) => ({ value: id, label: nameOf(project, id) }))}
         onChange={(start) => change({ start })}
       />
+      <p className="m-0 text-[12px] text-ink-2">{behaviourOf(container)}</p>
       <Kind container={container} change={change} />
+      <h4 className="caption m-0 mt-1">On every screen in here</h4>
+      <ElementList place={container.id} elements={container.elements ?? []} />
+      <AddElement place={container.id} />
       <BarForm bar={container.bar} onChange={(bar) => change({ bar })} />
       <Check label="gone through once" value={container.once === true} onChange={(v) => change({ once: v || undefined })} />
+      <MotionForm motion={container.motion} usual={usualWithin(container)} onChange={(motion) => change({ motion: trimmedMotion(motion) })} />
+      <CommandButtons names={["Put into tabs", "Put into a stack", "Put into a drawer", "Put into a modal", "Take the container away, keep what is in it"]} />
     </div>
   );
+}
+
+function usualWithin(container: Container): Motion {
+  return container.kind === "modal" ? { kind: "rise" } : container.kind === "stack" ? { kind: "slide", from: "end" } : { kind: "fade" };
+}
+
+/** What Back does in a container, and what becomes of what is left, in a sentence or two. */
+function behaviourOf(container: Container): string {
+  switch (container.kind) {
+    case "stack":
+      return "What is put on top lies on what was there; Back takes it off again. On its first screen, Back goes on outwards.";
+    case "tabs":
+    case "drawer": {
+      const one = container.kind === "tabs" ? "tab" : "member";
+      const back =
+        container.onBack === "leave"
+          ? `On the first screen of a ${one}, Back goes on outwards.`
+          : container.onBack === "start"
+            ? `On the first screen of a ${one}, Back goes to the first ${one}, and from there outwards.`
+            : `On the first screen of a ${one}, Back goes to the ${one} that was shown before.`;
+      return `${back} ${container.keeps ? `Each ${one} is found as it was left.` : `A ${one} that is left begins anew.`}`;
+    }
+    case "modal": {
+      const back = container.closeOn.includes("back") ? "On its first screen, Back closes it." : "Back does not close it.";
+      return `${back} ${container.blocks ? "Nothing beneath can be used while it is up." : "What is beneath can be used while it is up."}`;
+    }
+  }
 }
 
 /** The settings of each kind, in terms of what happens and not of field names. */
@@ -50,6 +86,12 @@ function Kind({ container, change }: { container: Container; change: (part: Part
               value={container.edge}
               options={choices(["bottom", "bottom"], ["top", "top"], ["side", "side"])}
               onChange={(edge) => change({ edge })}
+            />
+            <Choice
+              label="And where it is wide, at the"
+              value={container.edgeWide ?? "same"}
+              options={choices(["same", "same edge"], ["bottom", "bottom"], ["top", "top"], ["side", "side"])}
+              onChange={(edge) => change({ edgeWide: edge === "same" ? undefined : edge })}
             />
             <Choice
               label="Back from a tab"
@@ -84,6 +126,14 @@ function Kind({ container, change }: { container: Container; change: (part: Part
               options={choices(["never", "never"], ["middle", "middle or wide"], ["wide", "wide"])}
               onChange={(pinnedFrom) => change({ pinnedFrom })}
             />
+            {container.pinnedFrom !== "never" && (
+              <Choice
+                label="Then it stands at the"
+                value={container.pinnedAs ?? "side"}
+                options={choices(["side", "side"], ["top", "top"])}
+                onChange={(pinnedAs) => change({ pinnedAs: pinnedAs === "side" ? undefined : pinnedAs })}
+              />
+            )}
             <Choice
               label="Back from a member"
               value={container.onBack}
@@ -111,6 +161,12 @@ function Kind({ container, change }: { container: Container; change: (part: Part
               value={container.edge}
               options={choices(["bottom", "bottom"], ["top", "top"], ["left", "left"], ["right", "right"], ["center", "centre"])}
               onChange={(edge) => change({ edge })}
+            />
+            <Choice
+              label="Along its edge, at the"
+              value={container.align ?? "center"}
+              options={choices(["start", "start"], ["center", "centre"], ["end", "end"])}
+              onChange={(align) => change({ align: align === "center" ? undefined : align })}
             />
             <Choice
               label="Takes"

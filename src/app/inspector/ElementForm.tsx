@@ -8,9 +8,9 @@ import { Choice, TextField } from "../parts/Field.tsx";
 import { useDeletion } from "../shell/deletion.ts";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
+import { ELEMENT_KINDS } from "./ElementList.tsx";
 import { Head } from "./Head.tsx";
-
-const KINDS = ["button", "icon", "link", "list", "field", "switch", "text", "image", "pager"] as const;
+import { Sharing } from "./Shared.tsx";
 
 export function ElementForm({ place, element }: { place: string; element: Element }) {
   const project = useDocument((d) => d.project);
@@ -29,7 +29,7 @@ export function ElementForm({ place, element }: { place: string; element: Elemen
       <Head
         kind={`${element.kind} on ${nameOf(project, place)}`}
         name={element.label || element.id}
-        id={element.id}
+        what={{ kind: "element", place, id: element.id }}
         onDelete={() => ask({ kind: "element", place, id: element.id })}
       />
       {legs.map((leg) => (
@@ -45,9 +45,10 @@ export function ElementForm({ place, element }: { place: string; element: Elemen
       <Button tone="main" className="self-start" onClick={() => link({ place, element: element.id })}>
         {legs.length === 0 ? "Lead somewhere…" : "Lead elsewhere…"}
       </Button>
+      <Sharing place={place} element={element} />
       <div className="grid grid-cols-2 gap-2">
         <TextField label="Label" value={element.label} onCommit={(label) => change({ label })} />
-        <Choice label="Kind" value={element.kind} options={KINDS.map((kind) => ({ value: kind, label: kind }))} onChange={(kind) => change({ kind })} />
+        <Choice label="Kind" value={element.kind} options={ELEMENT_KINDS.map((kind) => ({ value: kind, label: kind }))} onChange={(kind) => change({ kind })} />
         <Choice
           label="Stands in the"
           value={element.at ?? "body"}

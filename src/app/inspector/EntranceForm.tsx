@@ -16,7 +16,7 @@ export function EntranceForm({ entrance }: { entrance: Entrance }) {
   const places = [...project.screens, ...project.containers].map((p) => ({ value: p.id, label: p.name || p.id }));
   return (
     <div className="flex flex-col gap-2">
-      <Head kind="way in" name={entrance.name} id={entrance.id} onDelete={() => ask({ kind: "entrance", id: entrance.id })} />
+      <Head kind="way in" name={entrance.name} what={{ kind: "entrance", id: entrance.id }} onDelete={() => ask({ kind: "entrance", id: entrance.id })} />
       <TextField label="Name" value={entrance.name} onCommit={(name) => change({ name })} />
       <div className="grid grid-cols-2 gap-2">
         <Choice

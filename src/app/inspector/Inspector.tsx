@@ -5,14 +5,16 @@ import { ContainerForm } from "./ContainerForm.tsx";
 import { ElementForm } from "./ElementForm.tsx";
 import { EntranceForm } from "./EntranceForm.tsx";
 import { LegStrip } from "./LegStrip.tsx";
+import { ManyForm } from "./ManyForm.tsx";
 import { ScreenForm } from "./ScreenForm.tsx";
 
 /** What is selected, to be read and changed. */
 export function Inspector() {
   const project = useDocument((d) => d.project);
-  const { selected } = useSelection();
+  const { selected, also } = useSelection();
   const body = (() => {
     if (!selected) return <Hint />;
+    if (also.length > 0) return <ManyForm chosen={[...also, selected]} />;
     switch (selected.kind) {
       case "leg": {
         const leg = lookup(project).legs.get(selected.id);

@@ -1,4 +1,4 @@
-import { lookup } from "../../core/model/lookup.ts";
+import { lookup, ownersAround, targetOf } from "../../core/model/lookup.ts";
 import { withArguments } from "../../core/model/propose.ts";
 import type { Leg, Move, Project } from "../../core/model/schema.ts";
 
@@ -10,7 +10,7 @@ export interface Way {
 }
 
 /** The moves that could lead a leg to its target, the one it has among them. */
-export function waysTo(project: Project, leg: Leg, to: string): Way[] {
+function waysTo(project: Project, leg: Leg, to: string): Way[] {
   const element = "element" in leg.on ? leg.on.element : undefined;
   const { containers, owners } = lookup(project);
   const filled = (move: Move): Move => withArguments(project, leg.from, element, move);
@@ -25,16 +25,20 @@ export function waysTo(project: Project, leg: Leg, to: string): Way[] {
     { key: "rewind", label: "on top, or back to it", move: filled({ kind: "push", to, repeat: "rewind" }) },
     { key: "replace", label: "instead", move: filled({ kind: "replace", to }) },
     { key: "reset", label: "history anew", move: filled({ kind: "reset", to }) },
-    { key: "beneath", label: "on the page beneath", move: filled({ kind: "push", to, in: "beneath" }) },
   ];
-  if (owner?.kind === "stack") out.splice(2, 0, { key: "in", label: `on top in ${owner.name || owner.id}`, move: filled({ kind: "push", to, in: owner.id }) });
+  const around = ownersAround(project, leg.from);
+  const chosen = leg.move ? wayKey(leg.move) : undefined;
+  if (around.some((c) => c.kind === "modal") || chosen === "beneath")
+    out.push({ key: "beneath", label: "on the page beneath", move: filled({ kind: "push", to, in: "beneath" }) });
+  if (owner?.kind === "stack" && (around.find((c) => c.kind === "stack") !== owner || chosen === "in"))
+    out.splice(2, 0, { key: "in", label: `on top in ${owner.name || owner.id}`, move: filled({ kind: "push", to, in: owner.id }) });
   if (owner?.kind === "tabs" || owner?.kind === "drawer") out.unshift({ key: "select", label: "over to it", move: { kind: "select", to } });
   if (lookup(project).screens.has(to)) out.push({ key: "return", label: "back to it", move: filled({ kind: "return", to }) });
   return out;
 }
 
 /** Moves that need no target. */
-export const TARGETLESS: readonly Way[] = [
+const TARGETLESS: readonly Way[] = [
   { key: "back", label: "as Back does", move: { kind: "back" } },
   { key: "up", label: "up one level", move: { kind: "up" } },
   { key: "close", label: "closes what is up", move: { kind: "close" } },
@@ -42,6 +46,12 @@ export const TARGETLESS: readonly Way[] = [
   { key: "proceed", label: "goes on with what was held", move: { kind: "proceed" } },
   { key: "leave", label: "leaves the app", move: { kind: "leave" } },
 ];
+
+/** All ways of a leg, in the order of the digits that take them. */
+export function waysOf(project: Project, leg: Leg): readonly Way[] {
+  const to = targetOf(leg);
+  return to === undefined ? TARGETLESS : waysTo(project, leg, to);
+}
 
 /** The key of the way that a move is, among those above. */
 export function wayKey(move: Move): string {

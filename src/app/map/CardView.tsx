@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Severity } from "../../core/check/finding.ts";
 import type { Card, Row } from "../../core/map/layout.ts";
 import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, ROW_HEIGHT } from "../../core/map/measure.ts";
@@ -10,15 +11,19 @@ interface Props {
   beneath: boolean;
   worst: { severity: Severity; count: number } | undefined;
   dropTarget: boolean;
+  /** Far out only the name is drawn. */
+  light: boolean;
+  /** Something else is in focus. */
+  faint: boolean;
 }
 
 /** A screen on the map: its name and its elements as rows, each with a point to draw a leg from. */
-export function CardView({ card, here, selected, selectedElement, beneath, worst, dropTarget }: Props) {
+export const CardView = memo(function CardView({ card, here, selected, selectedElement, beneath, worst, dropTarget, light, faint }: Props) {
   const line = here ? "var(--accent)" : worst?.severity === "blocker" ? "var(--urgent)" : "var(--ink)";
   const text = here ? "var(--on-accent)" : "var(--ink)";
   const planned = card.screen.planned === true;
   return (
-    <g data-place={card.id} data-card transform={`translate(${card.x} ${card.y})`}>
+    <g data-place={card.id} data-card transform={`translate(${card.x} ${card.y})`} opacity={faint ? 0.28 : undefined}>
       <title>{card.screen.name}</title>
       {(selected || dropTarget) && (
         <rect
@@ -46,7 +51,7 @@ export function CardView({ card, here, selected, selectedElement, beneath, worst
       <text x={10} y={CARD_HEAD / 2 + 4.5} className="card-name" fill={text}>
         {cut(card.screen.name || card.id, worst ? NAME_FITS - 2 : NAME_FITS)}
       </text>
-      {card.rows.length > 0 && (
+      {!light && card.rows.length > 0 && (
         <path
           className="card-detail"
           d={`M0 ${CARD_HEAD}H${CARD_WIDTH}`}
@@ -55,7 +60,7 @@ export function CardView({ card, here, selected, selectedElement, beneath, worst
         />
       )}
       <g className="card-detail">
-        {card.rows.map((row) => (
+        {(light ? [] : card.rows).map((row) => (
           <RowView
             key={row.element?.id ?? row.label}
             row={row}
@@ -80,7 +85,7 @@ export function CardView({ card, here, selected, selectedElement, beneath, worst
       )}
     </g>
   );
-}
+});
 
 function RowView({ row, card, here, selected }: { row: Row; card: Card; here: boolean; selected: boolean }) {
   const y = row.y - card.y;

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { lineForm } from "../../core/map/form.ts";
 import { stubLabel } from "../../core/map/layout.ts";
 import { type Line, pathOf } from "../../core/map/lines.ts";
@@ -5,13 +6,21 @@ import { stubText, stubWidth } from "../../core/map/svg.ts";
 import { moveWord } from "../../core/model/propose.ts";
 import type { Project } from "../../core/model/schema.ts";
 
+interface Props {
+  line: Line;
+  project: Project;
+  focus: boolean;
+  /** Where many are in focus at once, the word stands at the line's start, where no other line runs. */
+  atStart?: boolean;
+}
+
 /** A leg: a line along its band, or a stub with its target's name. In focus it says what it does. */
-export function LineView({ line, project, focus }: { line: Line; project: Project; focus: boolean }) {
+export const LineView = memo(function LineView({ line, project, focus, atStart }: Props) {
   const form = lineForm(line.leg.move);
   const color = focus ? "var(--accent)" : "var(--ink)";
   const planned = line.leg.planned ? "2 4" : undefined;
   if (line.drawn === "stub") return <Stub line={line} project={project} focus={focus} />;
-  const word = wordPlace(line);
+  const word = atStart ? { x: line.from.x + 40, y: line.from.y - 4 } : wordPlace(line);
   return (
     <g data-leg={line.leg.id} className="map-line">
       <title>{`${moveWord(line.leg.move)} ${stubLabel(project, line.leg)}`}</title>
@@ -30,6 +39,16 @@ export function LineView({ line, project, focus }: { line: Line; project: Projec
         </text>
       )}
     </g>
+  );
+}, sameLine);
+
+/** The project matters to a line by its target's name alone. */
+function sameLine(a: Props, b: Props): boolean {
+  return (
+    a.line === b.line &&
+    a.focus === b.focus &&
+    a.atStart === b.atStart &&
+    (a.project === b.project || stubLabel(a.project, a.line.leg) === stubLabel(b.project, b.line.leg))
   );
 }
 

@@ -1,60 +1,65 @@
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../../core/engine/state.ts";
-import { layoutMap } from "../../core/map/layout.ts";
-import { columnX, linesOf, routeOf } from "../../core/map/lines.ts";
+import { inFocus } from "../../core/map/focus.ts";
+import { keepCards, keepLines } from "../../core/map/keep.ts";
+import { layoutMap, type MapLayout } from "../../core/map/layout.ts";
+import { columnX, type Line, linesOf, routeOf } from "../../core/map/lines.ts";
 import { CARD_WIDTH } from "../../core/map/measure.ts";
-import { linkElement } from "../../core/model/edits/link.ts";
-import { elementIdOf } from "../../core/model/lookup.ts";
+import type { Chosen } from "../../core/model/edits/clip.ts";
+import { plannedIn } from "../../core/model/edits/planned.ts";
+import { lookup } from "../../core/model/lookup.ts";
+import type { Project } from "../../core/model/schema.ts";
+import { focusSays } from "../commands/commands.ts";
 import { worstByPlace } from "../findings/words.ts";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
-import { useSelection } from "../store/selection.ts";
+import { useFocus } from "../store/focus.ts";
+import { usePointing } from "../store/pointing.ts";
+import { keyOf, useSelection } from "../store/selection.ts";
 import { useWalk, useWalkState } from "../store/walk.ts";
-import { BandView, SpineView } from "./BandView.tsx";
-import { CardView } from "./CardView.tsx";
-import { LineView } from "./LineView.tsx";
+import { Drawing } from "./Drawing.tsx";
+import { LinkMade } from "./LinkMade.tsx";
+import { linkTo } from "./linking.ts";
 import { LineEnds } from "./marks.tsx";
+import { TargetPicker } from "./TargetPicker.tsx";
 import { useDrawLeg } from "./useDrawLeg.ts";
+import { useVisible } from "./useVisible.ts";
 import { useZoom } from "./useZoom.ts";
 
 /** The map: the structure drawn from the document, with the place where the walk stands. */
 export function MapView() {
   const project = useDocument((d) => d.project);
-  const apply = useDocument((d) => d.apply);
-  const { selected, select, link } = useSelection();
+  const { selected, also, select, toggle, link, linking, aim } = useSelection();
   const result = useFindings((f) => f.result);
   const state = useWalkState();
   const lastEvent = useWalk((w) => w.steps[w.at - 1]?.event);
-  const layout = useMemo(() => layoutMap(project), [project]);
-  const { svg, ground, frame, detail, show, scaleBy, showAll } = useZoom(layout.width, layout.height);
-  const lines = useMemo(() => linesOf(project, layout), [project, layout]);
+  const { focus, show: showFocus } = useFocus();
+  const { layout, lines } = useLayout(project);
+  const { drawn, look } = useVisible();
+  const { svg, ground, frame, detail, show, scaleBy, showAll } = useZoom(layout.width, layout.height, look);
   const worst = useMemo(() => worstByPlace(project, result?.findings ?? []), [project, result]);
   const here = state && currentScreen(state).at;
   const beneath = useMemo(() => new Set(state ? beneathOf(state) : []), [state]);
-  const selectedLeg = selected?.kind === "leg" ? project.legs.find((leg) => leg.id === selected.id) : undefined;
-  const takenLeg = lastEvent?.do === "leg" ? project.legs.find((leg) => leg.id === lastEvent.leg) : undefined;
-  const routed = useMemo(
-    () => [selectedLeg, takenLeg].flatMap((leg) => (leg ? (routeOf(project, layout, leg) ?? []) : [])),
-    [project, layout, selectedLeg, takenLeg],
-  );
-  const [tip, setTip] = useState<string>();
+  const chosen = useMemo(() => new Set(also.map(keyOf)), [also]);
+  const focused = useMemo(() => focus && inFocus(project, focus), [project, focus]);
+  const selectedLeg = selected?.kind === "leg" ? lookup(project).legs.get(selected.id) : undefined;
+  const takenLeg = lastEvent?.do === "leg" ? lookup(project).legs.get(lastEvent.leg) : undefined;
+  const routed = useMemo(() => {
+    const legs = new Set([selectedLeg, takenLeg, ...(focused?.legs ?? [])]);
+    return [...legs].flatMap((leg) => (leg ? (routeOf(project, layout, leg) ?? []) : []));
+  }, [project, layout, selectedLeg, takenLeg, focused]);
   const draw = useDrawLeg(svg, (from, to) => {
-    if (to === undefined) {
-      link(from);
-      return;
-    }
-    const made = linkElement(project, from.place, from.element, to);
-    apply(made.edit);
-    select({ kind: "leg", id: made.legId });
+    if (to === undefined) link(from);
+    else linkTo(to, from);
   });
 
   const selectedPlace = selected?.kind === "place" ? selected.id : selected?.kind === "element" ? selected.place : selectedLeg?.from;
   const first = useRef(true);
   useEffect(() => {
-    const box = layout.cards.find((card) => card.id === (selectedPlace ?? "")) ?? layout.bands.find((band) => band.id === selectedPlace);
+    const box = layout.cards.find((card) => card.id === (aim ?? selectedPlace ?? "")) ?? layout.bands.find((band) => band.id === (aim ?? selectedPlace));
     if (box && !first.current) show({ ...box, width: Math.min(box.width, CARD_WIDTH * 2), height: Math.min(box.height, 200) });
     first.current = false;
-  }, [selectedPlace, layout, show]);
+  }, [aim, selectedPlace, layout, show]);
   useEffect(() => {
     const card = layout.cards.find((c) => c.id === here);
     if (card) show(card);
@@ -66,12 +71,21 @@ export function MapView() {
     const place = target.closest("[data-place]")?.getAttribute("data-place");
     const row = target.closest("[data-row]")?.getAttribute("data-row");
     const entrance = target.closest("[data-entrance]")?.getAttribute("data-entrance");
-    if (entrance) select({ kind: "entrance", id: entrance });
-    else if (leg) select({ kind: "leg", id: leg });
-    else if (place && row) select({ kind: "element", place, id: row });
-    else if (place) select({ kind: "place", id: place });
-    else select(undefined);
+    const one: Chosen | undefined = entrance
+      ? { kind: "entrance", id: entrance }
+      : leg
+        ? { kind: "leg", id: leg }
+        : place && row
+          ? { kind: "element", place, id: row }
+          : place
+            ? { kind: "place", id: place }
+            : undefined;
+    if (place && row && usePointing.getState().take(place, row)) return;
+    if (linking && place) linkTo(place);
+    else if (one && (event.ctrlKey || event.metaKey || event.shiftKey)) toggle(one);
+    else select(one);
   };
+  const says = focusSays(project);
   return (
     <div ref={frame} className={`map-frame relative h-full overflow-hidden bg-paper detail-${detail}`}>
       <svg
@@ -84,66 +98,21 @@ export function MapView() {
       >
         <LineEnds />
         <g ref={ground}>
-          {Array.from({ length: layout.columns }, (_, i) => columnX(layout, i) - 18).map((x) => (
-            <path key={x} d={`M${x} 0V${layout.height}`} stroke="var(--hairline)" strokeDasharray="1 5" />
-          ))}
-          {layout.bands.map((band, i) => (
-            <BandView key={band.id} band={band} project={project} index={i} selected={selectedPlace === band.id} />
-          ))}
-          {layout.spines.map((spine) => (
-            <SpineView key={spine.id} spine={spine} layout={layout} />
-          ))}
-          {routed
-            .filter((line) => line.drawn === "line")
-            .map((line) => (
-              <LineView key={`focus ${line.leg.id}`} line={line} project={project} focus />
-            ))}
-          <g className="map-lines">
-            {lines.map((line) => (
-              <LineView
-                key={`${line.leg.from} ${line.from.y}`}
-                line={line}
-                project={project}
-                focus={line.drawn === "stub" && routed.some((r) => r.leg.id === line.leg.id)}
-              />
-            ))}
-          </g>
-          {layout.launch && (
-            <path d={`M${layout.launch.x - 24} ${layout.launch.y}h20`} stroke="var(--ink)" strokeWidth={2} markerEnd="url(#end-push)" fill="none">
-              <title>The app starts here</title>
-            </path>
-          )}
-          {layout.cards.map((card) => (
-            <CardView
-              key={card.id}
-              card={card}
-              here={card.id === here}
-              beneath={card.id !== here && beneath.has(card.id)}
-              selected={selectedPlace === card.id && selected?.kind !== "leg"}
-              selectedElement={
-                selected?.kind === "element" && selected.place === card.id ? selected.id : selectedLeg?.from === card.id ? elementIdOf(selectedLeg) : undefined
-              }
-              worst={worst.get(card.id)}
-              dropTarget={draw.over === card.id}
-            />
-          ))}
-          {layout.cards.map((card) =>
-            card.entrances.map((entrance) => (
-              <g key={entrance.id} className="card-detail" transform={`translate(${card.x} ${entrance.y})`} data-entrance={entrance.id}>
-                <rect
-                  width={CARD_WIDTH}
-                  height={19}
-                  rx={2}
-                  fill="var(--paper)"
-                  stroke={selected?.kind === "entrance" && selected.id === entrance.id ? "var(--accent)" : "var(--ink-2)"}
-                  strokeDasharray="3 2"
-                />
-                <text x={9} y={13.5} fontSize={11} fill="var(--ink-2)">
-                  ↑ {entrance.name.length > 17 ? `${entrance.name.slice(0, 16)}…` : entrance.name}
-                </text>
-              </g>
-            )),
-          )}
+          <Drawing
+            project={project}
+            layout={layout}
+            lines={lines}
+            routed={routed}
+            drawn={drawn}
+            detail={detail}
+            worst={worst}
+            here={here}
+            beneath={beneath}
+            selected={selected}
+            chosen={chosen}
+            focus={focused}
+            dropTarget={draw.over ?? (linking && aim)}
+          />
           {draw.line && (
             <path
               d={`M${draw.line.x1} ${draw.line.y1}L${draw.line.x2} ${draw.line.y2}`}
@@ -170,14 +139,20 @@ export function MapView() {
           </span>
         ))}
       </div>
-      {project.legs.length === 0 && <FirstSteps screens={project.screens.length} />}
+      <TargetPicker />
+      {!linking && <LinkMade />}
+      {says !== undefined && (
+        <p className="absolute top-8 left-3 m-0 flex items-center gap-2 border border-accent bg-sheet px-2 py-1 text-[12px]" role="status">
+          {says}
+          <button type="button" className="min-h-6 min-w-6 text-ink-2 hover:text-ink" aria-label="Show everything" onClick={() => showFocus(undefined)}>
+            ×
+          </button>
+        </p>
+      )}
+      {project.legs.length === 0 && !linking && <FirstSteps screens={project.screens.length} />}
       <div className="absolute right-3 bottom-3 flex items-center gap-2 border border-hairline bg-paper px-2 py-1 font-mono text-[11px] text-ink-2">
-        {tip ??
-          [
-            counted(project.screens.length, "screen"),
-            counted(project.legs.length, "leg"),
-            `${project.entrances.length} ${project.entrances.length === 1 ? "way" : "ways"} in`,
-          ].join(" · ")}
+        {countsOf(project)}
+        <PlannedMark project={project} />
         <span className="mx-1 h-4 border-l border-hairline" />
         <button type="button" className="min-h-6 min-w-6 hover:text-ink" aria-label="Zoom out" onClick={() => scaleBy(0.8)}>
           −
@@ -185,13 +160,7 @@ export function MapView() {
         <button type="button" className="min-h-6 min-w-6 hover:text-ink" aria-label="Zoom in" onClick={() => scaleBy(1.25)}>
           +
         </button>
-        <button
-          type="button"
-          className="min-h-6 min-w-6 hover:text-ink"
-          onClick={showAll}
-          onMouseEnter={() => setTip("the whole map")}
-          onMouseLeave={() => setTip(undefined)}
-        >
+        <button type="button" className="min-h-6 min-w-6 hover:text-ink" title="The whole map" onClick={showAll}>
           all
         </button>
       </div>
@@ -199,7 +168,37 @@ export function MapView() {
   );
 }
 
-const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? "" : "s"}`;
+function countsOf(project: Project): string {
+  const counted = (count: number, what: string, many = `${what}s`) => `${count} ${count === 1 ? what : many}`;
+  return [counted(project.screens.length, "screen"), counted(project.legs.length, "leg"), counted(project.entrances.length, "way in", "ways in")].join(" · ");
+}
+
+/** How many stand-ins there are; a click chooses them all, to be changed in bulk. */
+function PlannedMark({ project }: { project: Project }) {
+  const selectAll = useSelection((s) => s.selectAll);
+  const { screens, legs } = plannedIn(project);
+  if (screens.length + legs.length === 0) return null;
+  return (
+    <button
+      type="button"
+      className="min-h-6 underline decoration-dashed underline-offset-4 hover:text-ink"
+      title="Choose all that is only planned"
+      onClick={() => selectAll([...legs.map((id) => ({ kind: "leg" as const, id })), ...screens.map((id) => ({ kind: "place" as const, id }))])}
+    >
+      {screens.length + legs.length} planned
+    </button>
+  );
+}
+
+/** The layout, with what came out the same as before kept as it was. */
+function useLayout(project: Project): { layout: MapLayout; lines: Line[] } {
+  const before = useRef<{ layout: MapLayout; lines: Line[] } | undefined>(undefined);
+  return useMemo(() => {
+    const layout = keepCards(before.current?.layout, layoutMap(project));
+    before.current = { layout, lines: keepLines(before.current?.lines, linesOf(project, layout)) };
+    return before.current;
+  }, [project]);
+}
 
 /** What to do while nothing leads anywhere yet. */
 function FirstSteps({ screens }: { screens: number }) {

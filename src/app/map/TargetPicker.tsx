@@ -1,78 +1,120 @@
 import { Command } from "cmdk";
-import { useMemo, useState } from "react";
-import { linkElement, linkToNewScreen } from "../../core/model/edits/link.ts";
+import { useEffect, useMemo, useState } from "react";
 import { elementOf, lookup, nameOf } from "../../core/model/lookup.ts";
 import { propose } from "../../core/model/propose.ts";
-import { Dialog } from "../parts/Dialog.tsx";
+import { Picture } from "../inspector/Picture.tsx";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
+import { type LinkTarget, linkTo } from "./linking.ts";
 
-/** Picks the target of a leg by name; says what each would do; makes a new screen where none is called that. */
+const NEW_SCREEN = "new screen";
+const NEW_MODAL = "new modal";
+const AROUND = "modal around";
+
+/**
+ * Picks the target of a leg: by typing here, or by a click on the map or in the outline, which
+ * stay in reach. Says what the one pointed at would do, with the stack before and after.
+ */
 export function TargetPicker() {
+  const linking = useSelection((s) => s.linking);
+  return linking ? <Opened key={`${linking.place} ${linking.element}`} from={linking} /> : null;
+}
+
+function Opened({ from }: { from: { place: string; element: string } }) {
   const project = useDocument((d) => d.project);
-  const apply = useDocument((d) => d.apply);
-  const { linking, link, select } = useSelection();
+  const { link, aimAt } = useSelection();
   const [query, setQuery] = useState("");
+  const [value, setValue] = useState("");
   const targets = useMemo(() => {
-    if (!linking) return [];
     const { owners } = lookup(project);
     return [...project.screens, ...project.containers].map((place) => ({
       id: place.id,
       name: place.name || place.id,
       within: owners.get(place.id)?.name ?? ("kind" in place ? place.kind : ""),
-      says: propose(project, linking.place, linking.element, place.id).sentence,
     }));
-  }, [project, linking]);
-  const close = () => {
-    link(undefined);
-    setQuery("");
-  };
-  if (!linking) return null;
-  const label = elementOf(project, linking.place, linking.element)?.label ?? linking.element;
+  }, [project]);
   const name = query.trim();
-  const shown = ranked(targets, name);
-  const done = (made: { edit: Parameters<typeof apply>[0]; legId: string }) => {
-    apply(made.edit);
-    select({ kind: "leg", id: made.legId });
-    close();
-  };
+  const shown = useMemo(() => ranked(targets, name), [targets, name]);
+  const exact = shown.some((target) => target.name.toLowerCase() === name.toLowerCase());
+  const pointed = value.startsWith(`${AROUND} `) ? value.slice(AROUND.length + 1) : value;
+  const proposal = useMemo(
+    () => (lookup(project).places.has(pointed) && pointed === value ? propose(project, from.place, from.element, pointed) : undefined),
+    [project, from, pointed, value],
+  );
+  useEffect(() => aimAt(lookup(project).places.has(pointed) ? pointed : undefined), [aimAt, project, pointed]);
+  const label = elementOf(project, from.place, from.element)?.label ?? from.element;
+  const item = "flex min-h-7 cursor-default items-baseline gap-3 px-2 py-0.5 text-[13px] data-[selected=true]:bg-accent-soft";
+  const done = (target: LinkTarget) => linkTo(target, from);
+  const around = lookup(project).screens.has(pointed) && pointed !== project.root ? pointed : undefined;
   return (
-    <Dialog title={`Where does “${label}” on “${nameOf(project, linking.place)}” lead?`} open onClose={close} wide>
-      <Command label="Targets" loop shouldFilter={false}>
+    <section
+      role="dialog"
+      aria-label={`Where does “${label}” on “${nameOf(project, from.place)}” lead?`}
+      className="absolute bottom-3 left-1/2 z-20 w-[min(600px,94%)] -translate-x-1/2 border border-ink bg-sheet p-3 shadow-[0_8px_24px_var(--lift)]"
+      onKeyDown={(event) => {
+        if (event.key !== "Escape") return;
+        event.stopPropagation();
+        link(undefined);
+      }}
+    >
+      <h2 className="m-0 mb-2 flex items-baseline gap-2 text-[13px] font-semibold">
+        <span className="min-w-0 flex-1 truncate">
+          Where does “{label}” on “{nameOf(project, from.place)}” lead?
+        </span>
+        <span className="shrink-0 text-[11.5px] font-normal text-ink-2">type, or pick it on the map</span>
+        <button type="button" className="min-h-6 min-w-6 font-normal text-ink-2 hover:text-ink" aria-label="Lead nowhere" onClick={() => link(undefined)}>
+          ×
+        </button>
+      </h2>
+      <Command label="Targets" loop shouldFilter={false} value={value} onValueChange={setValue}>
         <Command.Input
           autoFocus
           value={query}
           onValueChange={setQuery}
-          placeholder="Type a name; Enter takes the first"
-          className="mb-2 h-9 w-full border border-ink bg-paper px-2 text-[13px]"
+          placeholder="A name; Enter takes the first"
+          className="mb-2 h-8 w-full border border-ink bg-paper px-2 text-[13px]"
         />
-        <Command.List className="max-h-[46vh] overflow-y-auto">
+        <Command.List className="max-h-[150px] overflow-y-auto" aria-label="Targets">
           {shown.map((target) => (
-            <Command.Item
-              key={target.id}
-              value={`${target.name} ${target.within} ${target.id}`}
-              onSelect={() => done(linkElement(project, linking.place, linking.element, target.id))}
-              className="flex min-h-8 cursor-default items-baseline gap-3 px-2 py-1 text-[13px] data-[selected=true]:bg-accent-soft"
-            >
-              <span className="w-40 shrink-0 truncate font-semibold">
-                {target.name} <span className="font-normal text-[11px] text-ink-2">{target.within}</span>
-              </span>
-              <span className="min-w-0 flex-1 truncate text-[12px] text-ink-2">{target.says}</span>
+            <Command.Item key={target.id} value={target.id} onSelect={() => done(target.id)} className={item}>
+              <span className="min-w-0 flex-1 truncate font-semibold">{target.name}</span>
+              <span className="shrink-0 text-[11.5px] text-ink-2">{target.within}</span>
             </Command.Item>
           ))}
           {name !== "" && (
-            <Command.Item
-              forceMount
-              value={`new screen ${name}`}
-              onSelect={() => done(linkToNewScreen(project, linking.place, linking.element, name))}
-              className="flex min-h-8 cursor-default items-baseline gap-3 border-t border-hairline px-2 py-1 text-[13px] data-[selected=true]:bg-accent-soft"
-            >
-              <span className="font-semibold text-accent">+ New screen “{name}”</span>
+            <>
+              <Command.Item value={NEW_SCREEN} onSelect={() => done({ screen: name })} className={`${item} ${exact ? "" : "border-t border-hairline"}`}>
+                <span className="font-semibold text-accent">+ New screen “{name}”</span>
+              </Command.Item>
+              <Command.Item value={NEW_MODAL} onSelect={() => done({ modal: name })} className={item}>
+                <span className="font-semibold text-accent">+ New screen “{name}” in a new modal</span>
+              </Command.Item>
+            </>
+          )}
+          {around !== undefined && lookup(project).owners.get(around)?.kind !== "modal" && (
+            <Command.Item value={`${AROUND} ${around}`} onSelect={() => done({ modalAround: around })} className={item}>
+              <span className="text-ink-2">Put a new modal around “{nameOf(project, around)}”, and bring that up</span>
             </Command.Item>
           )}
         </Command.List>
       </Command>
-    </Dialog>
+      <div className="mt-2 min-h-[104px] border-t border-hairline pt-2 text-[12.5px]" aria-live="polite">
+        {proposal ? (
+          <>
+            <p className="m-0 mb-2">{proposal.sentence}</p>
+            <Picture project={project} from={from.place} move={proposal.move} />
+          </>
+        ) : (
+          <p className="m-0 text-ink-2">
+            {value === NEW_SCREEN
+              ? "A new screen beside this one, put on top."
+              : value.startsWith(NEW_MODAL) || value.startsWith(AROUND)
+                ? "It comes up over the page, and goes away again."
+                : ""}
+          </p>
+        )}
+      </div>
+    </section>
   );
 }
 

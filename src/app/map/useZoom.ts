@@ -2,6 +2,8 @@ import { select } from "d3-selection";
 import { type D3ZoomEvent, type ZoomBehavior, zoom, zoomIdentity, zoomTransform } from "d3-zoom";
 import { useCallback, useEffect, useRef, useState } from "react";
 
+import type { Box } from "../../core/map/layout.ts";
+
 /** How much of a card shows: all of it, its name, or a dot. */
 export type Detail = "full" | "names" | "dots";
 
@@ -10,7 +12,7 @@ function detailAt(scale: number): Detail {
 }
 
 /** Pan and zoom of the map. Moving it changes one attribute and two CSS variables; nothing is drawn again. */
-export function useZoom(width: number, height: number) {
+export function useZoom(width: number, height: number, look: (seen: Box) => void) {
   const svg = useRef<SVGSVGElement>(null);
   const ground = useRef<SVGGElement>(null);
   const frame = useRef<HTMLDivElement>(null);
@@ -24,7 +26,8 @@ export function useZoom(width: number, height: number) {
       .scaleExtent([0.08, 2])
       .filter(
         (event: Event) =>
-          !(event.target instanceof Element && event.target.closest("[data-row]") && event.type === "mousedown") && !(event as MouseEvent).button,
+          !(event.target instanceof Element && event.target.closest("[data-row]") && (event.type === "mousedown" || event.type === "touchstart")) &&
+          !(event as MouseEvent).button,
       )
       .on("zoom", (event: D3ZoomEvent<SVGSVGElement, unknown>) => {
         const { x, y, k } = event.transform;
@@ -32,6 +35,7 @@ export function useZoom(width: number, height: number) {
         frame.current?.style.setProperty("--map-x", `${x}px`);
         frame.current?.style.setProperty("--map-k", String(k));
         setDetail(detailAt(k));
+        look({ x: -x / k, y: -y / k, width: element.clientWidth / k, height: element.clientHeight / k });
       });
     behavior.current = handler;
     const chosen = select(element);
@@ -41,10 +45,11 @@ export function useZoom(width: number, height: number) {
       if (event.ctrlKey || event.metaKey) handler.scaleBy(chosen, 2 ** (-event.deltaY * 0.01), [event.offsetX, event.offsetY]);
       else handler.translateBy(chosen, -event.deltaX / currentScale(element), -event.deltaY / currentScale(element));
     });
+    look({ x: 0, y: 0, width: element.clientWidth, height: element.clientHeight });
     return () => {
       chosen.on(".zoom", null).on("wheel.zoom", null);
     };
-  }, []);
+  }, [look]);
 
   useEffect(() => {
     behavior.current?.translateExtent([

@@ -1,28 +1,32 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { currentScreen } from "../../core/engine/state.ts";
-import { addEntrance } from "../../core/model/edits/add.ts";
-import { freshId } from "../../core/model/edits/edit.ts";
 import { addScreenBeside } from "../../core/model/edits/link.ts";
 import { lookup, nameOf } from "../../core/model/lookup.ts";
 import { worstByPlace } from "../findings/words.ts";
-import { useDeletion } from "../shell/deletion.ts";
+import { linkTo } from "../map/linking.ts";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
-import { useSelection } from "../store/selection.ts";
+import { useRenaming } from "../store/renaming.ts";
+import { allChosen, keyOf, useSelection } from "../store/selection.ts";
 import { useWalkState } from "../store/walk.ts";
+import { RowView } from "./RowView.tsx";
+import { renameRow } from "./rename.ts";
 import { type OutlineRow, outlineRows } from "./tree.ts";
+import { useDragRows } from "./useDragRows.ts";
+import { WaysIn } from "./WaysIn.tsx";
 
-/** The tree of containers and screens, what is wrong where, and the ways in; found, added and moved through by keyboard. */
+/** The tree of containers and screens, what is wrong where, and the ways in; everything in it by keyboard. */
 export function Outline() {
   const project = useDocument((d) => d.project);
   const apply = useDocument((d) => d.apply);
-  const { selected, select, link } = useSelection();
-  const askDelete = useDeletion((d) => d.ask);
+  const { selected, also, select, selectAll, toggle, link, linking, aim } = useSelection();
+  const naming = useRenaming();
   const result = useFindings((f) => f.result);
   const state = useWalkState();
   const here = state && currentScreen(state).at;
   const [query, setQuery] = useState("");
   const list = useRef<HTMLDivElement>(null);
+  const drag = useDragRows(project);
   const openPlace =
     selected?.kind === "place"
       ? selected.id
@@ -33,28 +37,45 @@ export function Outline() {
           : undefined;
   const rows = useMemo(() => outlineRows(project, openPlace), [project, openPlace]);
   const worst = useMemo(() => worstByPlace(project, result?.findings ?? []), [project, result]);
+  const chosen = useMemo(() => new Set(allChosen({ selected, also }).map(keyOf)), [selected, also]);
   const wanted = query.trim().toLowerCase();
   const shown = wanted === "" ? rows : rows.filter((row) => row.name.toLowerCase().includes(wanted));
-
-  const selectedKey = selected?.kind === "element" ? `${selected.place} ${selected.id}` : selected?.kind === "place" ? selected.id : undefined;
+  const selectedKey = selected?.kind === "element" || selected?.kind === "place" ? keyOf(selected) : undefined;
   useEffect(() => {
-    list.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: "nearest" });
-  });
-  const choose = (row: OutlineRow | undefined) => {
-    if (row) select(row.element ? { kind: "element", place: row.place, id: row.element.id } : { kind: "place", id: row.place });
+    list.current?.querySelector(`[data-key="${CSS.escape(selectedKey ?? "")}"]`)?.scrollIntoView({ block: "nearest" });
+  }, [selectedKey]);
+
+  const choose = (row: OutlineRow | undefined, how: "alone" | "more" | "range" = "alone") => {
+    if (!row) return;
+    if (linking && !row.element) linkTo(row.place);
+    else if (how === "more") toggle(chosenOf(row));
+    else if (how === "range") selectAll(range(shown, selectedKey, row).map(chosenOf));
+    else select(chosenOf(row));
   };
   const keys = (event: React.KeyboardEvent) => {
+    if (event.altKey || event.ctrlKey || event.metaKey) return;
     const at = shown.findIndex((row) => row.key === selectedKey);
     if (event.key === "ArrowDown" || event.key === "ArrowUp") {
       event.preventDefault();
-      choose(shown[Math.max(0, Math.min(shown.length - 1, at + (event.key === "ArrowDown" ? 1 : -1)))]);
-    } else if ((event.key === "Delete" || event.key === "Backspace") && selected) {
+      const next = shown[Math.max(0, Math.min(shown.length - 1, at + (event.key === "ArrowDown" ? 1 : -1)))];
+      if (event.shiftKey && next) stretch(next);
+      else choose(next);
+    } else if (event.key === "Home" || event.key === "End") {
       event.preventDefault();
-      askDelete(selected);
-    } else if ((event.key === "l" || event.key === "Enter") && selected?.kind === "element") {
+      choose(event.key === "Home" ? shown[0] : shown.at(-1));
+    } else if (event.key === "Enter" && selected?.kind === "element") {
       event.preventDefault();
       link({ place: selected.place, element: selected.id });
+    } else if (event.key === "Enter" && selected?.kind === "place") {
+      event.preventDefault();
+      document.getElementById("new-element")?.focus();
     }
+  };
+  /** Shift and an arrow choose one more, or one less where that was chosen already. */
+  const stretch = (next: OutlineRow) => {
+    const known = allChosen({ selected, also });
+    const back = known.findIndex((one) => keyOf(one) === next.key);
+    selectAll(back >= 0 ? known.slice(0, back + 1) : [...known, chosenOf(next)]);
   };
   const add = () => {
     const name = query.trim();
@@ -71,10 +92,12 @@ export function Outline() {
         className="p-3 pb-2"
         onSubmit={(event) => {
           event.preventDefault();
-          if (exact || shown.length === 1) {
-            choose(shown.find((row) => row.name.toLowerCase() === wanted) ?? shown[0]);
+          const same = shown.filter((row) => row.name.toLowerCase() === wanted);
+          if (exact || (shown.length === 1 && wanted !== "")) {
+            choose(same.find((row) => !row.isContainer && !row.element) ?? same[0] ?? shown[0]);
             setQuery("");
           } else add();
+          document.getElementById("places")?.focus();
         }}
       >
         <input
@@ -84,7 +107,13 @@ export function Outline() {
           placeholder="Find or add a screen…"
           aria-label="Find or add a screen"
           className="h-8 w-full border border-hairline bg-band px-2 text-[12.5px]"
-          onKeyDown={(event) => event.key === "Escape" && setQuery("")}
+          onKeyDown={(event) => {
+            if (event.key === "Escape" || event.key === "ArrowDown" || event.key === "ArrowUp") {
+              setQuery("");
+              event.preventDefault();
+              document.getElementById("places")?.focus();
+            }
+          }}
         />
         {wanted !== "" && !exact && (
           <button type="button" onClick={add} className="mt-1 min-h-6 w-full truncate text-left text-[12px] font-semibold text-accent">
@@ -93,65 +122,65 @@ export function Outline() {
         )}
       </form>
       <div ref={list} className="min-h-0 flex-1 overflow-y-auto pb-3">
-        <div role="tree" aria-label="Places" tabIndex={0} onKeyDown={keys} className="outline-offset-[-2px]">
-          {shown.map((row) => {
-            const mark = row.element ? undefined : worst.get(row.place);
-            const isSelected = row.key === selectedKey;
-            return (
-              <div
-                key={row.key}
-                role="treeitem"
-                tabIndex={-1}
-                aria-level={row.level + 1}
-                aria-selected={isSelected}
-                onClick={() => choose(row)}
-                style={{ paddingLeft: 14 + row.level * 13 }}
-                className={`flex min-h-[21px] cursor-default items-center gap-2 pr-3 text-[12.5px] ${isSelected ? "bg-accent-soft" : "hover:bg-band"} ${row.isContainer ? "font-semibold" : ""} ${row.element ? "text-ink-2" : ""} ${here === row.place && !row.element ? "font-semibold text-accent" : ""}`}
-              >
-                <span className="min-w-0 flex-1 truncate">{row.name}</span>
-                {mark ? (
-                  <span
-                    className={`h-2.5 w-2.5 shrink-0 rounded-full ${mark.severity === "blocker" ? "bg-urgent" : "bg-warm"}`}
-                    role="img"
-                    aria-label={`${mark.count} ${mark.severity}`}
-                  />
-                ) : (
-                  <span className="shrink-0 text-[11px] font-normal text-ink-2">{row.says}</span>
-                )}
-              </div>
+        <div
+          id="places"
+          role="tree"
+          aria-label="Places"
+          aria-multiselectable="true"
+          aria-activedescendant={selectedKey === undefined ? undefined : `row ${selectedKey}`.replaceAll(" ", "-")}
+          tabIndex={0}
+          onKeyDown={keys}
+          onClick={(event) => {
+            const key = (event.target as Element).closest<HTMLElement>("[data-key]")?.dataset.key;
+            choose(
+              shown.find((row) => row.key === key),
+              event.ctrlKey || event.metaKey ? "more" : event.shiftKey ? "range" : "alone",
             );
-          })}
+          }}
+          onDoubleClick={(event) => {
+            const key = (event.target as Element).closest<HTMLElement>("[data-key]")?.dataset.key;
+            if (key !== undefined) naming.begin(key);
+          }}
+          {...drag.handlers}
+          className="outline-offset-[-2px]"
+        >
+          {shown.map((row) => (
+            <RowView
+              key={row.key}
+              row={row}
+              selected={row.key === selectedKey}
+              chosen={chosen.has(row.key)}
+              here={here === row.place && !row.element}
+              aim={linking !== undefined && aim === row.key}
+              mark={row.element ? undefined : worst.get(row.place)}
+              naming={naming.key === row.key}
+              drop={drag.drop?.key === row.key ? drag.drop.where : undefined}
+              onName={(name) => {
+                if (naming.key === row.key) document.getElementById("places")?.focus();
+                naming.end();
+                if (name && name !== row.name) apply(renameRow(project, row, name));
+              }}
+            />
+          ))}
         </div>
         {shown.length === 0 && <p className="px-4 text-[12px] text-ink-2">Nothing is called that. Enter adds it as a screen.</p>}
-        <h2 className="caption mx-3 mt-3 mb-1 flex items-center justify-between border-t border-hairline pt-2">
-          Ways in
-          <button
-            type="button"
-            aria-label="Add a way in"
-            className="min-h-6 min-w-6 font-normal text-ink-2 hover:text-ink"
-            onClick={() => {
-              const id = freshId("way in", lookup(project).entrances, "wayIn");
-              const to = here ?? project.screens[0]?.id;
-              if (to === undefined) return;
-              apply(addEntrance({ id, name: "New way in", kind: "link", to, warm: "rebuild" }));
-              select({ kind: "entrance", id });
-            }}
-          >
-            +
-          </button>
-        </h2>
-        <p className="m-0 px-[14px] text-[12.5px] leading-[21px] text-ink-2">Launch</p>
-        {project.entrances.map((entrance) => (
-          <button
-            key={entrance.id}
-            type="button"
-            onClick={() => select({ kind: "entrance", id: entrance.id })}
-            className={`block min-h-6 w-full truncate px-[14px] text-left text-[12.5px] ${selected?.kind === "entrance" && selected.id === entrance.id ? "bg-accent-soft" : "hover:bg-band"}`}
-          >
-            {entrance.name} <span className="text-[11px] text-ink-2">{entrance.pattern ?? entrance.kind}</span>
-          </button>
-        ))}
+        <WaysIn />
       </div>
     </nav>
   );
+}
+
+function chosenOf(row: OutlineRow) {
+  return row.element ? { kind: "element" as const, place: row.place, id: row.element.id } : { kind: "place" as const, id: row.place };
+}
+
+function range(rows: OutlineRow[], from: string | undefined, to: OutlineRow): OutlineRow[] {
+  const [a, b] = [rows.findIndex((row) => row.key === from), rows.indexOf(to)];
+  const part = rows.slice(Math.min(a < 0 ? b : a, b), Math.max(a, b) + 1);
+  // Elements are listed within an open place; a range of places leaves them out.
+  const places = part.filter((row) => row.element === undefined);
+  const ordered = (places.length > 0 && to.element === undefined ? places : part.filter((row) => row.place === to.place && row.element)).filter(
+    (row) => row !== to,
+  );
+  return [...ordered, to];
 }

@@ -1,23 +1,24 @@
-import { elementOf, nameOf } from "../../core/model/lookup.ts";
 import { Button } from "../parts/Button.tsx";
 import { Dialog } from "../parts/Dialog.tsx";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
-import { deletionOf, useDeletion } from "./deletion.ts";
+import { deletionOf, nameOfChosen, useDeletion } from "./deletion.ts";
 
 /** Deletes what is asked; where more goes with it, that is shown first. */
 export function DeleteDialog() {
   const { project, apply } = useDocument();
   const { asked, close } = useDeletion();
   const select = useSelection((s) => s.select);
-  if (!asked) return null;
+  const [first] = asked;
+  if (!first) return null;
   const { edit, alsoGoes } = deletionOf(project, asked);
-  const name = asked.kind === "element" ? (elementOf(project, asked.place, asked.id)?.label ?? asked.id) : nameOf(project, asked.id);
+  const title = asked.length > 1 ? `Delete these ${asked.length}?` : first.kind === "leg" ? "Delete this leg?" : `Delete “${nameOfChosen(project, first)}”?`;
   return (
-    <Dialog title={asked.kind === "leg" ? "Delete this leg?" : `Delete “${name}”?`} open onClose={close}>
+    <Dialog title={title} open onClose={close}>
+      {asked.length > 1 && <p className="m-0 mb-2">{asked.map((one) => nameOfChosen(project, one)).join(", ")}</p>}
       {alsoGoes.length > 0 ? (
         <>
-          <p className="m-0 mb-1">With it goes:</p>
+          <p className="m-0 mb-1">With {asked.length > 1 ? "them" : "it"} goes:</p>
           <ul className="m-0 mb-3 pl-5">
             {alsoGoes.map((what) => (
               <li key={what}>{what}</li>
@@ -25,7 +26,7 @@ export function DeleteDialog() {
           </ul>
         </>
       ) : (
-        <p className="m-0 mb-3 text-ink-2">Nothing else goes with it. Undo brings it back.</p>
+        <p className="m-0 mb-3 text-ink-2">Nothing else goes with {asked.length > 1 ? "them" : "it"}. Undo brings it back.</p>
       )}
       <div className="flex gap-2">
         <Button

@@ -1,10 +1,15 @@
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import { Link, useParams } from "react-router";
 import type { Width } from "../../core/model/schema.ts";
+import { Keys } from "../commands/Keys.tsx";
+import { useOpened } from "../commands/opened.ts";
+import { Palette } from "../commands/Palette.tsx";
+import { useKeys } from "../commands/useKeys.ts";
 import { Foot } from "../findings/Foot.tsx";
+import { FactsSheet } from "../inspector/FactsSheet.tsx";
 import { Inspector } from "../inspector/Inspector.tsx";
+import { WhatIf } from "../inspector/WhatIf.tsx";
 import { MapView } from "../map/MapView.tsx";
-import { TargetPicker } from "../map/TargetPicker.tsx";
 import { Outline } from "../outline/Outline.tsx";
 import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";
@@ -14,9 +19,8 @@ import { useWalk, useWalkState } from "../store/walk.ts";
 import { WalkPanel } from "../walk/WalkPanel.tsx";
 import { DeleteDialog } from "./DeleteDialog.tsx";
 import { download } from "./download.ts";
-import { Keys } from "./Keys.tsx";
+import { Notice } from "./Notice.tsx";
 import { ThemeToggle } from "./ThemeToggle.tsx";
-import { useKeys } from "./useKeys.ts";
 
 /** The columns of the page: the walk takes what its device needs. */
 const COLUMNS: Record<Width, string> = {
@@ -42,12 +46,11 @@ export function ProjectPage() {
     document.title = status === "ready" ? `${project.name} – Etape` : "Etape";
   }, [status, project.name]);
   const width = useWalkState()?.width ?? "narrow";
-  const [keysOpen, setKeysOpen] = useState(false);
-  useKeys(() => setKeysOpen(true));
+  useKeys();
   if (status !== "ready") return <Waiting status={status} error={error} />;
   return (
     <div className="grid h-full min-w-[1024px] grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
-      <Head onKeys={() => setKeysOpen(true)} />
+      <Head />
       <div className={`grid min-h-0 ${COLUMNS[width]}`}>
         <Outline />
         <main className="min-w-0">
@@ -61,14 +64,18 @@ export function ProjectPage() {
         </div>
       </div>
       <Foot />
-      <TargetPicker />
+      <Notice />
       <DeleteDialog />
-      <Keys open={keysOpen} onClose={() => setKeysOpen(false)} />
+      <Palette />
+      <Keys />
+      <FactsSheet />
+      <WhatIf />
     </div>
   );
 }
 
-function Head({ onKeys }: { onKeys: () => void }) {
+function Head() {
+  const open = useOpened((o) => o.open);
   const { project, saving, undoName, redoName, undo, redo, error } = useDocument();
   return (
     <header className="flex h-11 items-center gap-3 border-b-2 border-ink/60 bg-sheet px-3">
@@ -90,7 +97,10 @@ function Head({ onKeys }: { onKeys: () => void }) {
           Export
         </Button>
         <ThemeToggle />
-        <Button tone="quiet" onClick={onKeys}>
+        <Button tone="quiet" onClick={() => open("palette")} title="Do or find anything by name: Ctrl K">
+          Find, do…
+        </Button>
+        <Button tone="quiet" onClick={() => open("keys")}>
           Keys ?
         </Button>
       </div>

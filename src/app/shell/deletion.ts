@@ -1,34 +1,45 @@
 import { create } from "zustand";
+import { together } from "../../core/model/edits/add.ts";
+import type { Chosen } from "../../core/model/edits/clip.ts";
 import type { Edit } from "../../core/model/edits/edit.ts";
-import { lossesOf, removeElement, removeEntrance, removeLegs, removePlaces } from "../../core/model/edits/remove.ts";
-import { elementIdOf, lookup, nameOf } from "../../core/model/lookup.ts";
+import { legName, lossesOf, removeElement, removeEntrance, removeLegs, removePlaces } from "../../core/model/edits/remove.ts";
+import { elementIdOf, elementOf, lookup, nameOf } from "../../core/model/lookup.ts";
 import type { Project } from "../../core/model/schema.ts";
-import type { Selection } from "../store/selection.ts";
 
 interface DeletionState {
   /** What is to be deleted, until that is confirmed or not. */
-  asked: NonNullable<Selection> | undefined;
-  ask: (what: NonNullable<Selection>) => void;
+  asked: Chosen[];
+  ask: (...what: Chosen[]) => void;
   close: () => void;
 }
-export const useDeletion = create<DeletionState>((set) => ({ asked: undefined, ask: (asked) => set({ asked }), close: () => set({ asked: undefined }) }));
+export const useDeletion = create<DeletionState>((set) => ({ asked: [], ask: (...asked) => set({ asked }), close: () => set({ asked: [] }) }));
 
-/** The edit that deletes something, and what else goes with it, in words. */
-export function deletionOf(project: Project, what: NonNullable<Selection>): { edit: Edit; alsoGoes: string[] } {
-  switch (what.kind) {
-    case "leg":
-      return { edit: removeLegs(project, [what.id]), alsoGoes: [] };
-    case "entrance":
-      return { edit: removeEntrance(project, what.id), alsoGoes: [] };
-    case "element": {
-      const legs = (lookup(project).legsFrom.get(what.place) ?? []).filter((leg) => elementIdOf(leg) === what.id);
-      return { edit: removeElement(project, what.place, what.id), alsoGoes: legs.map((leg) => `the leg ${leg.id}`) };
-    }
-    case "place": {
-      const losses = lossesOf(project, [what.id]);
-      const places = losses.places.filter((id) => id !== what.id).map((id) => `“${nameOf(project, id)}”`);
-      const legs = losses.legs.length > 0 ? [`${losses.legs.length} ${losses.legs.length === 1 ? "leg" : "legs"} from or to what goes`] : [];
-      return { edit: removePlaces(project, [what.id]), alsoGoes: [...places, ...legs, ...losses.entrances.map((id) => `the way in “${nameOf(project, id)}”`)] };
-    }
-  }
+/** The edit that deletes what is chosen, and what else goes with it, in words. */
+export function deletionOf(project: Project, what: readonly Chosen[]): { edit: Edit; alsoGoes: string[] } {
+  const ids = (kind: Chosen["kind"]) => what.flatMap((one) => (one.kind === kind ? [one.id] : []));
+  const losses = lossesOf(project, ids("place"));
+  const elements = what.flatMap((one) => (one.kind === "element" && !losses.places.includes(one.place) ? [one] : []));
+  const onElements = elements.flatMap((one) => (lookup(project).legsFrom.get(one.place) ?? []).filter((leg) => elementIdOf(leg) === one.id));
+  const places = losses.places.filter((id) => !ids("place").includes(id)).map((id) => `“${nameOf(project, id)}”`);
+  const legs = [...new Set([...losses.legs, ...onElements.map((leg) => leg.id)])].filter((id) => !ids("leg").includes(id));
+  const named = legs.flatMap((id) => lookup(project).legs.get(id) ?? []).map((leg) => `the leg ${legName(project, leg)}`);
+  const entrances = losses.entrances.filter((id) => !ids("entrance").includes(id)).map((id) => `the way in “${nameOf(project, id)}”`);
+  const edits = [
+    ...(ids("leg").length > 0 ? [removeLegs(project, ids("leg"))] : []),
+    ...elements.map((one) => removeElement(project, one.place, one.id)),
+    ...ids("entrance").map((id) => removeEntrance(project, id)),
+    ...(ids("place").length > 0 ? [removePlaces(project, ids("place"))] : []),
+  ];
+  const [only] = edits;
+  return {
+    edit: edits.length === 1 && only ? only : together(`Delete ${what.length} things`, edits),
+    alsoGoes: [...places, ...(named.length > 6 ? [...named.slice(0, 5), `and ${named.length - 5} more legs`] : named), ...entrances],
+  };
+}
+
+/** What is to be deleted, by name. */
+export function nameOfChosen(project: Project, one: Chosen): string {
+  if (one.kind === "element") return elementOf(project, one.place, one.id)?.label || one.id;
+  const leg = one.kind === "leg" ? lookup(project).legs.get(one.id) : undefined;
+  return leg ? legName(project, leg) : nameOf(project, one.id);
 }

@@ -1,24 +1,60 @@
 import { create } from "zustand";
+import type { Chosen } from "../../core/model/edits/clip.ts";
 
-export type Selection =
-  | { kind: "place"; id: string }
-  | { kind: "element"; place: string; id: string }
-  | { kind: "leg"; id: string }
-  | { kind: "entrance"; id: string }
-  | undefined;
+export type Selection = Chosen | undefined;
 
 interface SelectionState {
+  /** What the inspector shows. */
   selected: Selection;
+  /** What is chosen besides. */
+  also: Chosen[];
   /** The element for which a target is being picked. */
   linking: { place: string; element: string } | undefined;
+  /** The target that the picker points at just now, for the map to show. */
+  aim: string | undefined;
+  /** The leg that was made by the last gesture, as long as it may still be taken back by Escape. */
+  fresh: string | undefined;
   select: (selected: Selection) => void;
+  /** Chooses several; the last is the one that the inspector shows. */
+  selectAll: (chosen: readonly Chosen[]) => void;
+  /** Chooses one more, or no longer. */
+  toggle: (one: Chosen) => void;
   link: (from: { place: string; element: string } | undefined) => void;
+  aimAt: (place: string | undefined) => void;
+  /** Selects a leg that was just made. */
+  made: (leg: string) => void;
 }
 
 /** What is selected, on the map and in the outline alike. */
-export const useSelection = create<SelectionState>((set) => ({
+export const useSelection = create<SelectionState>((set, get) => ({
   selected: undefined,
+  also: [],
   linking: undefined,
-  select: (selected) => set({ selected }),
-  link: (linking) => set({ linking }),
+  aim: undefined,
+  fresh: undefined,
+  select: (selected) => set({ selected, also: [], fresh: undefined }),
+  selectAll: (chosen) => set({ selected: chosen.at(-1), also: chosen.slice(0, -1), fresh: undefined }),
+  toggle: (one) => {
+    const all = allChosen(get());
+    const known = all.some((other) => keyOf(other) === keyOf(one));
+    get().selectAll(known ? all.filter((other) => keyOf(other) !== keyOf(one)) : [...all, one]);
+  },
+  link: (linking) => set({ linking, aim: undefined }),
+  aimAt: (aim) => set({ aim }),
+  made: (leg) => set({ selected: { kind: "leg", id: leg }, also: [], linking: undefined, aim: undefined, fresh: leg }),
 }));
+
+/** Everything chosen, in the order in which it was. */
+export function allChosen({ selected, also }: Pick<SelectionState, "selected" | "also">): Chosen[] {
+  return selected ? [...also, selected] : [];
+}
+
+/** A key by which two chosen things are the same. */
+export function keyOf(one: Chosen): string {
+  return one.kind === "element" ? `${one.place} ${one.id}` : one.kind === "place" ? one.id : `${one.kind} ${one.id}`;
+}
+
+/** The places of what is chosen: places themselves, and those that chosen elements stand on. */
+export function placesChosen(chosen: readonly Chosen[]): string[] {
+  return [...new Set(chosen.flatMap((one) => (one.kind === "place" ? [one.id] : one.kind === "element" ? [one.place] : [])))];
+}

@@ -1,5 +1,6 @@
 import { lookup, modalOf } from "../model/lookup.ts";
-import type { Motion, NavEvent, Project } from "../model/schema.ts";
+import type { Leg, Motion, NavEvent, Project } from "../model/schema.ts";
+import { previewMove } from "./preview.ts";
 import { currentScreen, type State, topBranch } from "./state.ts";
 
 /** How a step looks: what moves, how, from which side, for how long, and whether it is the way back. */
@@ -52,6 +53,19 @@ export function motionOf(project: Project, step: Step, earlier: readonly Step[])
     );
   }
   return seen("page", to, containerMotion(project, b.at) ?? defaultMotion(project, event), false, event);
+}
+
+/** The motion that a leg has if none is set for it: its container's, its modal's, or the usual one of its move. Undefined where nothing moves. */
+export function usualMotion(project: Project, leg: Leg): Motion | undefined {
+  const { move } = leg;
+  if (!move) return undefined;
+  const { before, change } = previewMove(project, leg.from, move);
+  if (change.is !== "moved") return undefined;
+  const [from, to] = [topBranch(before), topBranch(change.state)];
+  if (to > from) return layerMotion(project, change.state, to);
+  if (to < from) return layerMotion(project, before, from);
+  const event: NavEvent = { do: "leg", leg: leg.id };
+  return containerMotion(project, currentScreen(change.state).at) ?? defaultMotion(project, event);
 }
 
 function seen(subject: Seen["subject"], branch: number, motion: Motion, reverse: boolean, by: NavEvent | undefined): Seen | undefined {

@@ -2,7 +2,7 @@ import { elementIdOf, elementOf, lookup, nameOf } from "../lookup.ts";
 import { type Proposal, propose } from "../propose.ts";
 import type { Leg, Project } from "../schema.ts";
 import { addLeg, addScreen, freshLegId, freshPlaceId, newScreen, together } from "./add.ts";
-import { wrap } from "./arrange.ts";
+import { wrap, wrapped } from "./arrange.ts";
 import { changeLeg } from "./change.ts";
 import { type Edit, quoted } from "./edit.ts";
 
@@ -64,4 +64,21 @@ export function addScreenBeside(project: Project, placeId: string | undefined, n
   const wrapped = wrap(project, [project.root], "stack", "Main");
   const stack = wrapped.apply(project).root;
   return { edit: together(`Add screen ${quoted(name)}`, [wrapped, addScreen(screen, stack)]), screenId };
+}
+
+/**
+ * Makes a new modal and leads the element there, as one edit: with a new screen in it, or around
+ * a screen that is there already, whose other legs are kept right.
+ */
+export function linkToNewModal(project: Project, placeId: string, elementId: string, what: { name: string } | { around: string }): Link & { modalId: string } {
+  const around = "around" in what ? what.around : undefined;
+  const name = "name" in what ? what.name : nameOf(project, what.around);
+  const screenId = around ?? freshPlaceId(project, name);
+  const modalName = `${name} sheet`;
+  const added: Edit[] = around === undefined ? [{ name: "", apply: (p) => ({ ...p, screens: [...p.screens, newScreen(screenId, name)] }) }] : [];
+  const before = added.reduce((p, edit) => edit.apply(p), project);
+  const { id, project: after } = wrapped(before, [screenId], "modal", modalName);
+  const link = linkElement(after, placeId, elementId, id);
+  const edits: Edit[] = [...added, { name: "", apply: (p) => wrapped(p, [screenId], "modal", modalName).project }, link.edit];
+  return { ...link, modalId: id, edit: together(`Lead to ${quoted(name)} in a new modal`, edits) };
 }

@@ -1,0 +1,40 @@
+import { lookup } from "../../core/model/lookup.ts";
+import type { Leg, Project } from "../../core/model/schema.ts";
+import { Choice, TextField } from "../parts/Field.tsx";
+
+/** The facts that a leg sets. */
+export function SetForm({ project, leg, onChange }: { project: Project; leg: Leg; onChange: (set: Leg["set"]) => void }) {
+  const app = [...lookup(project).facts.values()];
+  if (app.length === 0) return null;
+  const set = leg.set ?? {};
+  const free = app.filter((fact) => set[fact.id] === undefined);
+  const put = (next: Record<string, string>) => onChange(Object.keys(next).length > 0 ? next : undefined);
+  return (
+    <div>
+      <h4 className="caption m-0 mb-1">Sets</h4>
+      {Object.entries(set).map(([id, source]) => (
+        <TextField
+          key={id}
+          mono
+          label={`${lookup(project).facts.get(id)?.name ?? id} =`}
+          value={source}
+          onCommit={(text) => {
+            const { [id]: _, ...rest } = set;
+            put(text === "" ? rest : { ...rest, [id]: text });
+          }}
+        />
+      ))}
+      {free.length > 0 && (
+        <Choice
+          label=""
+          value=""
+          options={[{ value: "", label: "set a fact…" }, ...free.map((fact) => ({ value: fact.id, label: fact.name ?? fact.id }))]}
+          onChange={(id) => {
+            const fact = lookup(project).facts.get(id);
+            if (fact) put({ ...set, [id]: fact.type === "boolean" ? "true" : `"${fact.values?.[0] ?? ""}"` });
+          }}
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,137 @@
+import { wrap } from "comlink";
+import { useEffect, useMemo, useState } from "react";
+import { whatIf } from "../../core/engine/whatif.ts";
+import { changeLeg } from "../../core/model/edits/change.ts";
+import { lookup, nameOf } from "../../core/model/lookup.ts";
+import type { Leg, Project } from "../../core/model/schema.ts";
+import { useOpened } from "../commands/opened.ts";
+import { SEVERITY_COLOR } from "../findings/words.ts";
+import { Dialog } from "../parts/Dialog.tsx";
+import { useDocument } from "../store/document.ts";
+import { useFindings } from "../store/findings.ts";
+import { useSelection } from "../store/selection.ts";
+import type { CheckApi } from "../workers/check.worker.ts";
+import type { PlainFinding, PlainResult } from "../workers/plain.ts";
+import { type Way, wayKey, waysOf } from "./moveKinds.ts";
+import { Picture } from "./Picture.tsx";
+
+/** What if: the ways a leg can go, side by side, with what Back and the lead do then and which findings come and go. */
+export function WhatIf() {
+  const { sheet, close } = useOpened();
+  const project = useDocument((d) => d.project);
+  const selected = useSelection((s) => s.selected);
+  const leg = selected?.kind === "leg" ? lookup(project).legs.get(selected.id) : undefined;
+  if (sheet !== "whatIf" || !leg) return null;
+  return <Opened key={leg.id} project={project} leg={leg} close={close} />;
+}
+
+function Opened({ project, leg, close }: { project: Project; leg: Leg; close: () => void }) {
+  const apply = useDocument((d) => d.apply);
+  const now = useFindings((f) => (f.running ? undefined : f.result));
+  const ways = useMemo(() => waysOf(project, leg), [project, leg]);
+  const results = useChecks(project, leg, ways);
+  const take = (way: Way | undefined) => {
+    if (!way) return;
+    apply(changeLeg(project, leg, { move: way.move }, "Another way"));
+    close();
+  };
+  return (
+    <Dialog title={`What if the leg from “${nameOf(project, leg.from)}” went another way?`} open onClose={close} widest>
+      <table className="w-full border-collapse text-left align-top text-[12.5px]" onKeyDown={(event) => take(ways[Number(event.key) - 1])}>
+        <thead className="text-[11.5px] text-ink-2">
+          <tr>
+            <th className="font-normal">Way</th>
+            <th className="font-normal">The stack</th>
+            <th className="font-normal">Back then</th>
+            <th className="font-normal">The bar’s start then</th>
+            <th className="font-normal">Findings</th>
+          </tr>
+        </thead>
+        <tbody>
+          {ways.map((way, i) => {
+            const chosen = leg.move !== undefined && wayKey(leg.move) === way.key;
+            const { back, lead } = whatIf(project, leg.from, way.move);
+            return (
+              <tr key={way.key} className={`border-t border-hairline align-top ${chosen ? "bg-accent-soft" : ""}`}>
+                <td className="py-2 pr-3 pl-1">
+                  <button
+                    type="button"
+                    autoFocus={i === 0}
+                    className="min-h-7 border border-ink px-2 text-left font-medium hover:bg-band"
+                    aria-current={chosen}
+                    onClick={() => take(way)}
+                  >
+                    <span className="mr-1 font-mono text-[10.5px] text-ink-2">{i + 1}</span>
+                    {way.label}
+                  </button>
+                  {chosen && <span className="block text-[11px] text-ink-2">as it is</span>}
+                </td>
+                <td className="py-2 pr-3">
+                  <Picture project={project} from={leg.from} move={way.move} />
+                </td>
+                <td className="py-2 pr-3">{back}</td>
+                <td className="py-2 pr-3">{lead}</td>
+                <td className="py-2">{chosen ? <span className="text-ink-2">those there are</span> : <Changes before={now} after={results.get(way.key)} />}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <p className="m-0 mt-3 text-[11.5px] text-ink-2">
+        A digit takes one. Tried on a likely state: what a way in to “{nameOf(project, leg.from)}” would lay down.
+      </p>
+    </Dialog>
+  );
+}
+
+/** The findings for each way, one after another in a worker of its own, which goes with the sheet. */
+function useChecks(project: Project, leg: Leg, ways: readonly Way[]): ReadonlyMap<string, PlainResult> {
+  const [results, setResults] = useState<ReadonlyMap<string, PlainResult>>(new Map());
+  useEffect(() => {
+    const worker = new Worker(new URL("../workers/check.worker.ts", import.meta.url), { type: "module" });
+    const api = wrap<CheckApi>(worker);
+    let stopped = false;
+    const run = async () => {
+      for (const way of ways) {
+        if (leg.move && wayKey(leg.move) === way.key) continue;
+        const result = await api.check(changeLeg(project, leg, { move: way.move }).apply(project));
+        if (stopped) return;
+        if (result) setResults((known) => new Map(known).set(way.key, result));
+      }
+    };
+    void run();
+    return () => {
+      stopped = true;
+      worker.terminate();
+    };
+  }, [project, leg, ways]);
+  return results;
+}
+
+function Changes({ before, after }: { before: PlainResult | undefined; after: PlainResult | undefined }) {
+  if (!before || !after) return <span className="text-ink-2">looking…</span>;
+  const gained = without(after.findings, before.findings);
+  const lost = without(before.findings, after.findings);
+  if (gained.length + lost.length === 0) return <span className="text-ink-2">no change</span>;
+  return (
+    <ul className="m-0 max-h-24 list-none overflow-y-auto p-0">
+      {gained.map((finding) => (
+        <li key={`+ ${keyOf(finding)}`} className={SEVERITY_COLOR[finding.severity]}>
+          + {finding.message}
+        </li>
+      ))}
+      {lost.map((finding) => (
+        <li key={`- ${keyOf(finding)}`} className="text-proved">
+          − {finding.message}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function without(list: readonly PlainFinding[], others: readonly PlainFinding[]): PlainFinding[] {
+  const known = new Set(others.map(keyOf));
+  return list.filter((finding) => !known.has(keyOf(finding)));
+}
+
+const keyOf = (finding: PlainFinding) => `${finding.code} ${finding.subjects.join(" ")}`;

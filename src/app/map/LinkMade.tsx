@@ -1,0 +1,28 @@
+import { lookup } from "../../core/model/lookup.ts";
+import { moveSentence } from "../../core/model/propose.ts";
+import { Picture } from "../inspector/Picture.tsx";
+import { WayPicker } from "../inspector/WayPicker.tsx";
+import { useDocument } from "../store/document.ts";
+import { useSelection } from "../store/selection.ts";
+
+/** What the leg that was just drawn will do, and how to have it otherwise: a digit, or Escape. */
+export function LinkMade() {
+  const project = useDocument((d) => d.project);
+  const { fresh, selected } = useSelection();
+  const leg = fresh !== undefined && selected?.kind === "leg" && selected.id === fresh ? lookup(project).legs.get(fresh) : undefined;
+  if (!leg?.move) return null;
+  return (
+    <section
+      aria-label="The leg that was just made"
+      className="absolute bottom-3 left-1/2 z-20 w-[min(600px,94%)] -translate-x-1/2 border border-accent bg-sheet p-3 text-[12.5px] shadow-[0_8px_24px_var(--lift)]"
+    >
+      <p className="m-0 mb-2 font-semibold" role="status">
+        {moveSentence(project, leg.from, leg.move)} <span className="font-normal text-ink-2">Escape takes it back; a digit goes another way.</span>
+      </p>
+      <div className="mb-2">
+        <Picture project={project} from={leg.from} move={leg.move} />
+      </div>
+      <WayPicker leg={leg} />
+    </section>
+  );
+}

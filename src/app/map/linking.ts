@@ -1,0 +1,22 @@
+import { type Link, linkElement, linkToNewModal, linkToNewScreen } from "../../core/model/edits/link.ts";
+import { useDocument } from "../store/document.ts";
+import { useSelection } from "../store/selection.ts";
+
+/** Where the element that is being linked leads: a place, or a screen yet to be made, by itself or in a modal. */
+export type LinkTarget = string | { screen: string } | { modal: string } | { modalAround: string };
+
+/** Ends the picking of a target: the leg is made (or led elsewhere) and chosen. Escape right afterwards takes it back. */
+export function linkTo(target: LinkTarget, from = useSelection.getState().linking) {
+  const { project, apply } = useDocument.getState();
+  if (!from) return;
+  const made = linkOf(project, from, target);
+  apply(made.edit);
+  useSelection.getState().made(made.legId);
+}
+
+function linkOf(project: ReturnType<typeof useDocument.getState>["project"], from: { place: string; element: string }, target: LinkTarget): Link {
+  if (typeof target === "string") return linkElement(project, from.place, from.element, target);
+  if ("screen" in target) return linkToNewScreen(project, from.place, from.element, target.screen);
+  if ("modal" in target) return linkToNewModal(project, from.place, from.element, { name: target.modal });
+  return linkToNewModal(project, from.place, from.element, { around: target.modalAround });
+}

@@ -1,0 +1,67 @@
+import { useState } from "react";
+import type { Worst } from "../findings/words.ts";
+import type { OutlineRow } from "./tree.ts";
+
+interface Props {
+  row: OutlineRow;
+  selected: boolean;
+  chosen: boolean;
+  here: boolean;
+  aim: boolean;
+  mark: Worst | undefined;
+  /** Whether its name is being written. */
+  naming: boolean;
+  /** Where something that is dragged would be put: before it or into it. */
+  drop: "before" | "into" | undefined;
+  onName: (name: string | undefined) => void;
+}
+
+/** One line of the outline: a place or an element, with what is wrong with it. */
+export function RowView({ row, selected, chosen, here, aim, mark, naming, drop, onName }: Props) {
+  const ground = selected || chosen ? "bg-accent-soft" : "hover:bg-band";
+  return (
+    <div
+      id={`row ${row.key}`.replaceAll(" ", "-")}
+      data-key={row.key}
+      role="treeitem"
+      tabIndex={-1}
+      aria-level={row.level + 1}
+      aria-selected={selected || chosen}
+      draggable={!naming}
+      style={{ paddingLeft: 14 + row.level * 13 }}
+      className={`relative flex min-h-[21px] focus:outline-none cursor-default items-center gap-2 pr-3 text-[12.5px] ${ground} ${row.isContainer ? "font-semibold" : ""} ${row.element ? "text-ink-2" : ""} ${here ? "font-semibold text-accent" : ""} ${aim || drop === "into" ? "outline-2 outline-dashed outline-accent -outline-offset-2" : ""}`}
+    >
+      {drop === "before" && <span className="absolute inset-x-2 top-0 h-0.5 bg-accent" />}
+      {naming ? <NameField name={row.name} onName={onName} /> : <span className="min-w-0 flex-1 truncate">{row.name}</span>}
+      {mark ? (
+        <span
+          className={`h-2.5 w-2.5 shrink-0 rounded-full ${mark.severity === "blocker" ? "bg-urgent" : "bg-warm"}`}
+          role="img"
+          aria-label={`${mark.count} ${mark.severity}`}
+        />
+      ) : (
+        <span className="shrink-0 text-[11px] font-normal text-ink-2">{row.says}</span>
+      )}
+    </div>
+  );
+}
+
+function NameField({ name, onName }: { name: string; onName: (name: string | undefined) => void }) {
+  const [draft, setDraft] = useState(name);
+  return (
+    <input
+      autoFocus
+      aria-label={`Another name for ${name}`}
+      value={draft}
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={() => onName(draft.trim())}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Enter") onName(draft.trim());
+        if (event.key === "Escape") onName(undefined);
+      }}
+      className="h-[20px] min-w-0 flex-1 border border-accent bg-paper px-1 text-[12.5px] font-normal text-ink"
+    />
+  );
+}

@@ -1,0 +1,65 @@
+import { useState } from "react";
+import { moveInto } from "../../core/model/edits/arrange.ts";
+import { lookup, treeOf } from "../../core/model/lookup.ts";
+import type { Project } from "../../core/model/schema.ts";
+import { contextNow } from "../commands/context.ts";
+
+export interface Drop {
+  key: string;
+  where: "before" | "into";
+}
+
+/** Dragging places in the outline: before another place, or into a container. */
+export function useDragRows(project: Project) {
+  const [dragged, setDragged] = useState<string>();
+  const [drop, setDrop] = useState<Drop>();
+  const rowOf = (event: React.DragEvent) => (event.target as Element).closest<HTMLElement>("[data-key]");
+  const stop = () => {
+    setDragged(undefined);
+    setDrop(undefined);
+  };
+  const handlers = {
+    onDragStart: (event: React.DragEvent) => {
+      const key = rowOf(event)?.dataset.key;
+      if (key === undefined || !lookup(project).places.has(key) || key === project.root) {
+        event.preventDefault();
+        return;
+      }
+      event.dataTransfer.effectAllowed = "move";
+      event.dataTransfer.setData("text/plain", key);
+      setDragged(key);
+    },
+    onDragOver: (event: React.DragEvent) => {
+      const row = rowOf(event);
+      const next = row && dragged !== undefined ? dropAt(project, dragged, row, event.clientY) : undefined;
+      if (next) event.preventDefault();
+      if (next?.key !== drop?.key || next?.where !== drop?.where) setDrop(next);
+    },
+    onDrop: (event: React.DragEvent) => {
+      event.preventDefault();
+      if (dragged !== undefined && drop) put(dragged, drop);
+      stop();
+    },
+    onDragEnd: stop,
+  };
+  return { handlers, drop };
+}
+
+/** The upper half of a row means before it; the lower half of a container means into it. A place never goes into its own tree. */
+function dropAt(project: Project, dragged: string, row: HTMLElement, y: number): Drop | undefined {
+  const key = row.dataset.key ?? "";
+  if (treeOf(project, dragged).includes(key)) return undefined;
+  const box = row.getBoundingClientRect();
+  const upper = y < box.top + box.height / 2;
+  const { containers, owners } = lookup(project);
+  if (containers.has(key) && (!upper || !owners.has(key))) return { key, where: "into" };
+  return owners.has(key) ? { key, where: "before" } : undefined;
+}
+
+function put(dragged: string, drop: Drop) {
+  const { project, apply } = contextNow();
+  const owner = drop.where === "into" ? lookup(project).containers.get(drop.key) : lookup(project).owners.get(drop.key);
+  if (!owner) return;
+  const others = owner.members.filter((id) => id !== dragged);
+  apply(moveInto(project, dragged, owner.id, drop.where === "into" ? others.length : others.indexOf(drop.key)));
+}

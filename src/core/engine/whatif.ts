@@ -1,0 +1,41 @@
+import { nameOf } from "../model/lookup.ts";
+import type { Move, NavEvent, Project } from "../model/schema.ts";
+import { previewMove } from "./preview.ts";
+import { currentScreen, type State, topBranch } from "./state.ts";
+import { step } from "./step.ts";
+
+/** What a move would bring, tried on a likely state. */
+export interface WhatIf {
+  before: State;
+  /** Undefined where the move does nothing there, can not be done, or leaves the app; `says` tells which. */
+  after: State | undefined;
+  says: string;
+  /** What Back does afterwards, and what the control at the start of the bar does, in words. */
+  back: string;
+  lead: string;
+}
+
+/** What happens if a leg from a place goes this way, and what Back and the lead do then. */
+export function whatIf(project: Project, from: string, move: Move): WhatIf {
+  const { before, change } = previewMove(project, from, move);
+  if (change.is !== "moved") {
+    const says = change.is === "left" ? "the app is left" : change.is === "refused" ? "can not be done from there" : "nothing would change";
+    return { before, after: undefined, says, back: "–", lead: "–" };
+  }
+  const after = change.state;
+  return { before, after, says: "", back: afterwards(project, after, { do: "back" }), lead: afterwards(project, after, { do: "lead" }) };
+}
+
+function afterwards(project: Project, state: State, event: NavEvent): string {
+  const result = step(project, state, event);
+  switch (result.outcome) {
+    case "left":
+      return "leaves the app";
+    case "moved": {
+      const to = `“${nameOf(project, currentScreen(result.state).at)}”`;
+      return topBranch(result.state) < topBranch(state) ? `closes, to ${to}` : `to ${to}`;
+    }
+    default:
+      return "nothing";
+  }
+}
