@@ -1,11 +1,29 @@
 // npm run bench: what things cost, as ratios where that can be. Nothing here passes or fails.
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
-import { ensurePackages, root } from "./setup.mjs";
+import { ensureChromium, ensurePackages, root, runTool } from "./setup.mjs";
 
 ensurePackages();
 process.chdir(root);
-const { bundle } = await import("./bundle.mjs");
+// Name the parts to measure to leave out the others: engine, check, page.
+const wanted = process.argv.slice(2);
+const measures = (part) => wanted.length === 0 || wanted.includes(part);
+const { bundle, bundleServer } = await import("./bundle.mjs");
 const file = join(root, "dist", "bench", "main.mjs");
 await bundle("bench/main.ts", file);
-await import(pathToFileURL(file).href);
+const { bench } = await import(pathToFileURL(file).href);
+bench(measures);
+if (measures("page")) {
+  const executablePath = ensureChromium();
+  if (runTool("vite", ["build", "--logLevel", "warn"]) !== 0) process.exit(1);
+  const server = join(root, "dist", "server", "main.mjs");
+  await bundleServer(server);
+  const { start } = await import(pathToFileURL(server).href);
+  const served = await start(join(root, "dist", "app"), 0);
+  const page = join(root, "dist", "bench", "page.mjs");
+  await bundle("bench/page.ts", page);
+  const { pageBench } = await import(pathToFileURL(page).href);
+  const { chromium } = await import("@playwright/test");
+  await pageBench(chromium, served.address, executablePath);
+  served.close();
+}

@@ -1,6 +1,6 @@
 import { Command } from "cmdk";
 import { useMemo, useState } from "react";
-import { triggerLabel } from "../../core/map/layout.ts";
+import { triggerLabel } from "../../core/map/rows.ts";
 import type { Chosen } from "../../core/model/edits/clip.ts";
 import { elementIdOf, elementOf, nameOf, targetOf } from "../../core/model/lookup.ts";
 import type { Leg, Project } from "../../core/model/schema.ts";

@@ -11,7 +11,8 @@ import { count, SEVERITY_GROUND } from "./words.ts";
 export function Foot() {
   const project = useDocument((d) => d.project);
   const apply = useDocument((d) => d.apply);
-  const { result, running, error } = useFindings();
+  const { result, of, running: checking, error } = useFindings();
+  const running = checking || of !== project;
   const [open, setOpen] = useState(false);
   const play = usePlay();
   const worst = result?.findings[0];

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { passTarget } from "../../core/engine/compiled.ts";
 import { usualMotion } from "../../core/engine/motion.ts";
-import { triggerLabel } from "../../core/map/layout.ts";
+import { triggerLabel } from "../../core/map/rows.ts";
 import { changeLeg } from "../../core/model/edits/change.ts";
 import { elementIdOf, elementOf, nameOf, targetOf } from "../../core/model/lookup.ts";
 import { moveSentence, moveWord } from "../../core/model/propose.ts";

@@ -1,3 +1,4 @@
+import { useDeferredValue, useMemo } from "react";
 import { copiesOf } from "../../core/model/edits/share.ts";
 import { lookup, nameOf, ownersAround, treeOf } from "../../core/model/lookup.ts";
 import type { Element, Screen } from "../../core/model/schema.ts";
@@ -31,6 +32,9 @@ export function Shared({ screen }: { screen: Screen }) {
 /** For a container's element, the screens that show it; for a screen's, the gesture that puts it on all, and its copies elsewhere. */
 export function Sharing({ place, element }: { place: string; element: Element }) {
   const project = useDocument((d) => d.project);
+  // Looked for after the edit is on the screen: it looks at every control of the app.
+  const settled = useDeferredValue(project);
+  const copiesNow = useMemo(() => copiesOf(settled), [settled]);
   const apply = useDocument((d) => d.apply);
   const { containers, screens } = lookup(project);
   if (containers.has(place)) {
@@ -52,7 +56,7 @@ export function Sharing({ place, element }: { place: string; element: Element })
       </fieldset>
     );
   }
-  const copies = copiesOf(project).find((group) => group.on.some((one) => one.place === place && one.element === element.id));
+  const copies = copiesNow.find((group) => group.on.some((one) => one.place === place && one.element === element.id));
   const around = ownersAround(project, place);
   if (around.length === 0) return null;
   return (

@@ -1,4 +1,4 @@
-import { memo } from "react";
+import { memo, useMemo } from "react";
 import type { InFocus } from "../../core/map/focus.ts";
 import type { Box, MapLayout } from "../../core/map/layout.ts";
 import { columnX, type Line } from "../../core/map/lines.ts";
@@ -10,6 +10,7 @@ import { BandView, SpineView } from "./BandView.tsx";
 import { CardView } from "./CardView.tsx";
 import { EntranceView } from "./EntranceView.tsx";
 import { LineView } from "./LineView.tsx";
+import { useGradually } from "./useGradually.ts";
 import { meets } from "./useVisible.ts";
 import type { Detail } from "./useZoom.ts";
 
@@ -32,13 +33,40 @@ interface Props {
 }
 
 /** Everything on the map's ground that is in view. */
-export const Drawing = memo(function Drawing(props: Props) {
-  const { project, layout, lines, routed, drawn, detail, worst, here, beneath, selected, chosen, focus, dropTarget } = props;
-  const selectedLeg: Leg | undefined = selected?.kind === "leg" ? lookup(project).legs.get(selected.id) : undefined;
-  const selectedPlace = selected?.kind === "place" ? selected.id : selected?.kind === "element" ? selected.place : selectedLeg?.from;
-  const inView = layout.cards.filter((card) => meets(card, drawn));
-  const faint = (ids: string[]) => focus !== undefined && !ids.some((id) => focus.places.has(id));
-  const shownLines = detail === "dots" || focus ? [] : lines.filter((line) => (detail === "full" || line.drawn === "line") && meets(extent(line), drawn));
+export function Drawing(props: Props) {
+  const { project, layout, lines, routed, drawn, detail, selected, chosen, focus, dropTarget } = props;
+  const selectedPlace = placeOf(project, selected);
+  const wanted = useMemo(() => layout.cards.filter((card) => meets(card, drawn)).map((card) => card.id), [layout, drawn]);
+  const shown = useGradually(wanted);
+  return (
+    <>
+      <Ground project={project} layout={layout} drawn={drawn} selectedPlace={selectedPlace} chosen={chosen} dropTarget={dropTarget} />
+      {routed
+        .filter((line) => line.drawn === "line")
+        .map((line) => (
+          <LineView key={`focus ${line.leg.id}`} line={line} project={project} focus atStart={focus !== undefined} />
+        ))}
+      {detail !== "dots" && !focus && <Lines project={project} lines={lines} routed={routed} drawn={drawn} shown={shown} />}
+      {layout.launch && (
+        <path d={`M${layout.launch.x - 24} ${layout.launch.y}h20`} stroke="var(--ink)" strokeWidth={2} markerEnd="url(#end-push)" fill="none">
+          <title>The app starts here</title>
+        </path>
+      )}
+      <Cards {...props} selectedPlace={selectedPlace} shown={shown} />
+    </>
+  );
+}
+
+function placeOf(project: Project, selected: Selection): string | undefined {
+  if (selected?.kind === "leg") return lookup(project).legs.get(selected.id)?.from;
+  return selected?.kind === "place" ? selected.id : selected?.kind === "element" ? selected.place : undefined;
+}
+
+interface GroundProps extends Pick<Props, "project" | "layout" | "drawn" | "chosen" | "dropTarget"> {
+  selectedPlace: string | undefined;
+}
+
+const Ground = memo(function Ground({ project, layout, drawn, selectedPlace, chosen, dropTarget }: GroundProps) {
   return (
     <>
       {Array.from({ length: layout.columns }, (_, i) => columnX(layout, i) - 18).map((x) => (
@@ -58,33 +86,71 @@ export const Drawing = memo(function Drawing(props: Props) {
       {layout.spines.map((spine) => (
         <SpineView key={spine.id} spine={spine} layout={layout} />
       ))}
-      {routed
-        .filter((line) => line.drawn === "line")
-        .map((line) => (
-          <LineView key={`focus ${line.leg.id}`} line={line} project={project} focus atStart={focus !== undefined} />
-        ))}
-      <g className="map-lines">
-        {shownLines.map((line) => (
-          <LineView
-            key={`${line.leg.from} ${line.from.y}`}
-            line={line}
-            project={project}
-            focus={line.drawn === "stub" && routed.some((r) => r.leg.id === line.leg.id)}
-          />
-        ))}
-      </g>
-      {layout.launch && (
-        <path d={`M${layout.launch.x - 24} ${layout.launch.y}h20`} stroke="var(--ink)" strokeWidth={2} markerEnd="url(#end-push)" fill="none">
-          <title>The app starts here</title>
-        </path>
-      )}
+    </>
+  );
+});
+
+interface LinesProps extends Pick<Props, "project" | "lines" | "routed" | "drawn"> {
+  /** Screens whose cards are drawn; lines come with them, and lines that only cross the view after them. */
+  shown: ReadonlySet<string>;
+}
+
+const Lines = memo(function Lines({ project, lines, routed, drawn, shown }: LinesProps) {
+  const byCard = useMemo(() => Map.groupBy(lines, (line) => line.leg.from), [lines]);
+  const passing = useMemo(() => lines.filter((line) => line.drawn === "line" && crosses(line, drawn)), [lines, drawn]);
+  const focused = new Set(routed.map((line) => line.leg));
+  return (
+    <g className="map-lines">
+      {[...shown].map((id) => (
+        <CardLines key={id} project={project} lines={byCard.get(id) ?? NO_LINES} focused={focused} />
+      ))}
+      {passing.map((line) => (shown.has(line.leg.from) ? null : <LineView key={line.leg.id} line={line} project={project} focus={false} />))}
+    </g>
+  );
+});
+
+const NO_LINES: readonly Line[] = [];
+
+interface CardLinesProps {
+  project: Project;
+  lines: readonly Line[];
+  focused: ReadonlySet<Leg>;
+}
+
+/** The lines and stubs that start at one card. */
+const CardLines = memo(
+  function CardLines({ project, lines, focused }: CardLinesProps) {
+    return lines.map((line) => <LineView key={`${line.from.y}`} line={line} project={project} focus={line.drawn === "stub" && focused.has(line.leg)} />);
+  },
+  (a, b) => a.project === b.project && a.lines === b.lines && b.lines.every((line) => a.focused.has(line.leg) === b.focused.has(line.leg)),
+);
+
+const Cards = memo(function Cards({
+  project,
+  layout,
+  detail,
+  worst,
+  here,
+  beneath,
+  selected,
+  chosen,
+  focus,
+  dropTarget,
+  selectedPlace,
+  shown,
+}: Props & { selectedPlace: string | undefined; shown: ReadonlySet<string> }) {
+  const selectedLeg: Leg | undefined = selected?.kind === "leg" ? lookup(project).legs.get(selected.id) : undefined;
+  const byId = useMemo(() => new Map(layout.cards.map((card) => [card.id, card])), [layout]);
+  const inView = [...shown].flatMap((id) => byId.get(id) ?? []);
+  return (
+    <>
       {inView.map((card) => (
         <CardView
           key={card.id}
           card={card}
           here={card.id === here}
-          light={detail !== "full"}
-          faint={faint([card.id])}
+          light={detail === "dots"}
+          faint={focus !== undefined && !focus.places.has(card.id)}
           beneath={card.id !== here && beneath.has(card.id)}
           selected={(selectedPlace === card.id && selected?.kind !== "leg") || chosen.has(card.id)}
           selectedElement={
@@ -94,7 +160,7 @@ export const Drawing = memo(function Drawing(props: Props) {
           dropTarget={dropTarget === card.id}
         />
       ))}
-      {detail === "full" &&
+      {detail !== "dots" &&
         inView.flatMap((card) =>
           card.entrances.map((entrance) => (
             <EntranceView
@@ -111,9 +177,15 @@ export const Drawing = memo(function Drawing(props: Props) {
   );
 });
 
-/** The box around a line, with room for a stub's name. */
-function extent({ points, drawn }: Line): Box {
-  const [xs, ys] = [points.map((p) => p.x), points.map((p) => p.y)];
-  const [x, y] = [Math.min(...xs), Math.min(...ys)];
-  return { x, y: y - 8, width: Math.max(...xs) - x + (drawn === "stub" ? 100 : 1), height: Math.max(...ys) - y + 16 };
+/** Whether a line, with the name of its stub, is in a part of the map. */
+function crosses({ points, drawn }: Line, seen: Box): boolean {
+  let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const { x, y } of points) {
+    if (x < left) left = x;
+    if (x > right) right = x;
+    if (y < top) top = y;
+    if (y > bottom) bottom = y;
+  }
+  if (drawn === "stub") right += 100;
+  return left < seen.x + seen.width && right > seen.x && top - 8 < seen.y + seen.height && bottom + 8 > seen.y;
 }

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef } from "react";
 import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../../core/engine/state.ts";
 import { inFocus } from "../../core/map/focus.ts";
-import { keepCards, keepLines } from "../../core/map/keep.ts";
+import { keepLines } from "../../core/map/keep.ts";
 import { layoutMap, type MapLayout } from "../../core/map/layout.ts";
 import { columnX, type Line, linesOf, routeOf } from "../../core/map/lines.ts";
 import { CARD_WIDTH } from "../../core/map/measure.ts";
@@ -25,6 +25,9 @@ import { TargetPicker } from "./TargetPicker.tsx";
 import { useDrawLeg } from "./useDrawLeg.ts";
 import { useVisible } from "./useVisible.ts";
 import { useZoom } from "./useZoom.ts";
+
+/** Pixels at the foot of the map that the picker of targets covers. */
+const PICKER_HEIGHT = 360;
 
 /** The map: the structure drawn from the document, with the place where the walk stands. */
 export function MapView() {
@@ -54,16 +57,21 @@ export function MapView() {
   });
 
   const selectedPlace = selected?.kind === "place" ? selected.id : selected?.kind === "element" ? selected.place : selectedLeg?.from;
+  // What is chosen, aimed at or walked to is brought into view once, and not again with every edit.
+  const latest = useRef(layout);
+  latest.current = layout;
   const first = useRef(true);
   useEffect(() => {
-    const box = layout.cards.find((card) => card.id === (aim ?? selectedPlace ?? "")) ?? layout.bands.find((band) => band.id === (aim ?? selectedPlace));
-    if (box && !first.current) show({ ...box, width: Math.min(box.width, CARD_WIDTH * 2), height: Math.min(box.height, 200) });
+    const { cards, bands } = latest.current;
+    const box = cards.find((card) => card.id === (aim ?? selectedPlace ?? "")) ?? bands.find((band) => band.id === (aim ?? selectedPlace));
+    if (box && !first.current)
+      show({ ...box, width: Math.min(box.width, CARD_WIDTH * 2), height: Math.min(box.height, 200) }, aim === undefined ? 0 : PICKER_HEIGHT);
     first.current = false;
-  }, [aim, selectedPlace, layout, show]);
+  }, [aim, selectedPlace, show]);
   useEffect(() => {
-    const card = layout.cards.find((c) => c.id === here);
+    const card = latest.current.cards.find((c) => c.id === here);
     if (card) show(card);
-  }, [here, layout, show]);
+  }, [here, show]);
 
   const click = (event: React.MouseEvent) => {
     const target = event.target as Element;
@@ -160,7 +168,7 @@ export function MapView() {
         <button type="button" className="min-h-6 min-w-6 hover:text-ink" aria-label="Zoom in" onClick={() => scaleBy(1.25)}>
           +
         </button>
-        <button type="button" className="min-h-6 min-w-6 hover:text-ink" title="The whole map" onClick={showAll}>
+        <button type="button" className="min-h-6 min-w-6 hover:text-ink" aria-label="Show the whole map" onClick={showAll}>
           all
         </button>
       </div>
@@ -192,11 +200,11 @@ function PlannedMark({ project }: { project: Project }) {
 
 /** The layout, with what came out the same as before kept as it was. */
 function useLayout(project: Project): { layout: MapLayout; lines: Line[] } {
-  const before = useRef<{ layout: MapLayout; lines: Line[] } | undefined>(undefined);
+  const before = useRef<Line[] | undefined>(undefined);
   return useMemo(() => {
-    const layout = keepCards(before.current?.layout, layoutMap(project));
-    before.current = { layout, lines: keepLines(before.current?.lines, linesOf(project, layout)) };
-    return before.current;
+    const layout = layoutMap(project);
+    before.current = keepLines(before.current, linesOf(project, layout));
+    return { layout, lines: before.current };
   }, [project]);
 }
 

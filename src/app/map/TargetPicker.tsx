@@ -25,6 +25,8 @@ function Opened({ from }: { from: { place: string; element: string } }) {
   const { link, aimAt } = useSelection();
   const [query, setQuery] = useState("");
   const [value, setValue] = useState("");
+  // Until something is typed or the list is asked for by an arrow, the panel stays small and the map free to point at.
+  const [browsing, setBrowsing] = useState(false);
   const targets = useMemo(() => {
     const { owners } = lookup(project);
     return [...project.screens, ...project.containers].map((place) => ({
@@ -41,7 +43,8 @@ function Opened({ from }: { from: { place: string; element: string } }) {
     () => (lookup(project).places.has(pointed) && pointed === value ? propose(project, from.place, from.element, pointed) : undefined),
     [project, from, pointed, value],
   );
-  useEffect(() => aimAt(lookup(project).places.has(pointed) ? pointed : undefined), [aimAt, project, pointed]);
+  const listed = browsing || name !== "";
+  useEffect(() => aimAt(listed && lookup(project).places.has(pointed) ? pointed : undefined), [aimAt, listed, project, pointed]);
   const label = elementOf(project, from.place, from.element)?.label ?? from.element;
   const item = "flex min-h-7 cursor-default items-baseline gap-3 px-2 py-0.5 text-[13px] data-[selected=true]:bg-accent-soft";
   const done = (target: LinkTarget) => linkTo(target, from);
@@ -51,7 +54,12 @@ function Opened({ from }: { from: { place: string; element: string } }) {
       role="dialog"
       aria-label={`Where does “${label}” on “${nameOf(project, from.place)}” lead?`}
       className="absolute bottom-3 left-1/2 z-20 w-[min(600px,94%)] -translate-x-1/2 border border-ink bg-sheet p-3 shadow-[0_8px_24px_var(--lift)]"
-      onKeyDown={(event) => {
+      onKeyDownCapture={(event) => {
+        if (event.key === "ArrowDown" && !listed) {
+          event.stopPropagation();
+          event.preventDefault();
+          setBrowsing(true);
+        }
         if (event.key !== "Escape") return;
         event.stopPropagation();
         link(undefined);
@@ -71,10 +79,10 @@ function Opened({ from }: { from: { place: string; element: string } }) {
           autoFocus
           value={query}
           onValueChange={setQuery}
-          placeholder="A name; Enter takes the first"
-          className="mb-2 h-8 w-full border border-ink bg-paper px-2 text-[13px]"
+          placeholder="A name; ↓ lists them all"
+          className="h-8 w-full border border-ink bg-paper px-2 text-[13px]"
         />
-        <Command.List className="max-h-[150px] overflow-y-auto" aria-label="Targets">
+        <Command.List className={`max-h-[150px] overflow-y-auto ${listed ? "" : "hidden"}`} aria-label="Targets">
           {shown.map((target) => (
             <Command.Item key={target.id} value={target.id} onSelect={() => done(target.id)} className={item}>
               <span className="min-w-0 flex-1 truncate font-semibold">{target.name}</span>
@@ -98,7 +106,7 @@ function Opened({ from }: { from: { place: string; element: string } }) {
           )}
         </Command.List>
       </Command>
-      <div className="mt-2 min-h-[104px] border-t border-hairline pt-2 text-[12.5px]" aria-live="polite">
+      <div className={`mt-2 min-h-[104px] ${listed ? "" : "hidden"} border-t border-hairline pt-2 text-[12.5px]`} aria-live="polite">
         {proposal ? (
           <>
             <p className="m-0 mb-2">{proposal.sentence}</p>

@@ -1,8 +1,8 @@
-import { useCallback, useRef, useState } from "react";
+import { startTransition, useCallback, useRef, useState } from "react";
 import type { Box } from "../../core/map/layout.ts";
 
 /** How far beyond what is seen the map is drawn, as a share of the view; within it, panning draws nothing new. */
-const MARGIN = 0.6;
+const MARGIN = 1;
 
 /** The part of the map that is drawn: what is seen, with a margin. It is renewed only when the view leaves it or is much smaller. */
 export function useVisible() {
@@ -14,7 +14,9 @@ export function useVisible() {
     if (inside && width < seen.width * 6) return;
     const [dx, dy] = [seen.width * MARGIN, seen.height * MARGIN];
     kept.current = { x: seen.x - dx, y: seen.y - dy, width: seen.width + 2 * dx, height: seen.height + 2 * dy };
-    setDrawn(kept.current);
+    const next = kept.current;
+    // In slices between frames, so that panning goes on meanwhile.
+    startTransition(() => setDrawn(next));
   }, []);
   return { drawn, look };
 }

@@ -1,6 +1,6 @@
 import { select } from "d3-selection";
 import { type D3ZoomEvent, type ZoomBehavior, zoom, zoomIdentity, zoomTransform } from "d3-zoom";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { startTransition, useCallback, useEffect, useRef, useState } from "react";
 
 import type { Box } from "../../core/map/layout.ts";
 
@@ -17,12 +17,18 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
   const ground = useRef<SVGGElement>(null);
   const frame = useRef<HTMLDivElement>(null);
   const behavior = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null);
+  // Kept, because asking the element for it lays the page out again.
+  const size = useRef({ width: 800, height: 600 });
   const [detail, setDetail] = useState<Detail>("full");
 
   useEffect(() => {
     const element = svg.current;
     if (!element) return;
     const handler = zoom<SVGSVGElement, unknown>()
+      .extent(() => [
+        [0, 0],
+        [size.current.width, size.current.height],
+      ])
       .scaleExtent([0.08, 2])
       .filter(
         (event: Event) =>
@@ -34,8 +40,8 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
         ground.current?.setAttribute("transform", `translate(${x} ${y}) scale(${k})`);
         frame.current?.style.setProperty("--map-x", `${x}px`);
         frame.current?.style.setProperty("--map-k", String(k));
-        setDetail(detailAt(k));
-        look({ x: -x / k, y: -y / k, width: element.clientWidth / k, height: element.clientHeight / k });
+        startTransition(() => setDetail(detailAt(k)));
+        look({ x: -x / k, y: -y / k, width: size.current.width / k, height: size.current.height / k });
       });
     behavior.current = handler;
     const chosen = select(element);
@@ -45,8 +51,15 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
       if (event.ctrlKey || event.metaKey) handler.scaleBy(chosen, 2 ** (-event.deltaY * 0.01), [event.offsetX, event.offsetY]);
       else handler.translateBy(chosen, -event.deltaX / currentScale(element), -event.deltaY / currentScale(element));
     });
-    look({ x: 0, y: 0, width: element.clientWidth, height: element.clientHeight });
+    const measured = new ResizeObserver(([entry]) => {
+      if (!entry) return;
+      size.current = { width: entry.contentRect.width, height: entry.contentRect.height };
+      const { x, y, k } = zoomTransform(element);
+      look({ x: -x / k, y: -y / k, width: size.current.width / k, height: size.current.height / k });
+    });
+    measured.observe(element);
     return () => {
+      measured.disconnect();
       chosen.on(".zoom", null).on("wheel.zoom", null);
     };
   }, [look]);
@@ -58,16 +71,16 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
     ]);
   }, [width, height]);
 
-  /** Brings a box into view, at the scale that is set, unless it is in view already. */
-  const show = useCallback((box: { x: number; y: number; width: number; height: number }) => {
+  /** Brings a box into view, at the scale that is set, unless it is in view already; `below` pixels at the foot are covered. */
+  const show = useCallback((box: Box, below = 0) => {
     const element = svg.current;
     if (!element || !behavior.current) return;
     const k = currentScale(element);
     const { x, y } = currentShift(element);
     const [left, top] = [box.x * k + x, box.y * k + y];
-    const { clientWidth, clientHeight } = element;
-    const inside = left >= 0 && top >= 24 && left + box.width * k <= clientWidth && top + box.height * k <= clientHeight;
-    if (!inside) behavior.current.translateTo(select(element), box.x + box.width / 2, box.y + box.height / 2);
+    const { width: seenWidth, height: seenHeight } = size.current;
+    const inside = left >= 0 && top >= 24 && left + box.width * k <= seenWidth && top + box.height * k <= seenHeight - below;
+    if (!inside) behavior.current.translateTo(select(element), box.x + box.width / 2, box.y + box.height / 2 + below / 2 / k);
   }, []);
 
   const scaleBy = useCallback((factor: number) => {
@@ -77,7 +90,7 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
   const showAll = useCallback(() => {
     const element = svg.current;
     if (!element || !behavior.current) return;
-    const k = Math.min(1, (element.clientWidth - 24) / width, (element.clientHeight - 24) / height);
+    const k = Math.min(1, (size.current.width - 24) / width, (size.current.height - 24) / height);
     behavior.current.transform(select(element), zoomIdentity.translate(0, 0).scale(Math.max(0.08, k)));
   }, [width, height]);
 

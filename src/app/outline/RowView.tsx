@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import type { Worst } from "../findings/words.ts";
 import type { OutlineRow } from "./tree.ts";
 
@@ -17,7 +17,7 @@ interface Props {
 }
 
 /** One line of the outline: a place or an element, with what is wrong with it. */
-export function RowView({ row, selected, chosen, here, aim, mark, naming, drop, onName }: Props) {
+export const RowView = memo(function RowView({ row, selected, chosen, here, aim, mark, naming, drop, onName }: Props) {
   const ground = selected || chosen ? "bg-accent-soft" : "hover:bg-band";
   return (
     <div
@@ -29,7 +29,7 @@ export function RowView({ row, selected, chosen, here, aim, mark, naming, drop, 
       aria-selected={selected || chosen}
       draggable={!naming}
       style={{ paddingLeft: 14 + row.level * 13 }}
-      className={`relative flex min-h-[21px] focus:outline-none cursor-default items-center gap-2 pr-3 text-[12.5px] ${ground} ${row.isContainer ? "font-semibold" : ""} ${row.element ? "text-ink-2" : ""} ${here ? "font-semibold text-accent" : ""} ${aim || drop === "into" ? "outline-2 outline-dashed outline-accent -outline-offset-2" : ""}`}
+      className={`outline-row relative flex min-h-[21px] focus:outline-none cursor-default items-center gap-2 pr-3 text-[12.5px] ${ground} ${row.isContainer ? "font-semibold" : ""} ${row.element ? "text-ink-2" : ""} ${here ? "font-semibold text-accent" : ""} ${aim || drop === "into" ? "outline-2 outline-dashed outline-accent -outline-offset-2" : ""}`}
     >
       {drop === "before" && <span className="absolute inset-x-2 top-0 h-0.5 bg-accent" />}
       {naming ? <NameField name={row.name} onName={onName} /> : <span className="min-w-0 flex-1 truncate">{row.name}</span>}
@@ -43,6 +43,26 @@ export function RowView({ row, selected, chosen, here, aim, mark, naming, drop, 
         <span className="shrink-0 text-[11px] font-normal text-ink-2">{row.says}</span>
       )}
     </div>
+  );
+}, looksSame);
+
+/** Rows are made anew with each edit; most of them look as before. */
+function looksSame(a: Props, b: Props): boolean {
+  return (
+    !a.naming &&
+    !b.naming &&
+    a.row.key === b.row.key &&
+    a.row.level === b.row.level &&
+    a.row.name === b.row.name &&
+    a.row.says === b.row.says &&
+    a.row.isContainer === b.row.isContainer &&
+    a.selected === b.selected &&
+    a.chosen === b.chosen &&
+    a.here === b.here &&
+    a.aim === b.aim &&
+    a.drop === b.drop &&
+    a.mark?.severity === b.mark?.severity &&
+    a.mark?.count === b.mark?.count
   );
 }
 

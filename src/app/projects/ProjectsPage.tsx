@@ -8,7 +8,8 @@ import { type Problem, readProject, SIZE_LIMIT } from "../../core/model/read.ts"
 import { Button } from "../parts/Button.tsx";
 import { ThemeToggle } from "../shell/ThemeToggle.tsx";
 import { db } from "../store/db.ts";
-import { createProject, deleteProject } from "../store/projects.ts";
+import { createProject } from "../store/projects.ts";
+import { ProjectList } from "./ProjectList.tsx";
 
 /** What is kept in this browser, and how to begin: from a demo, empty, or from a file. */
 export function ProjectsPage() {
@@ -98,30 +99,7 @@ export function ProjectsPage() {
       {refused && <Refused {...refused} onClose={() => setRefused(undefined)} />}
       <h2 className="caption mt-10 mb-2 border-b border-hairline pb-1 text-[13px]">In this browser</h2>
       {rows?.length === 0 && <p className="text-ink-2">Nothing yet. Hollowcomb is a good first walk.</p>}
-      <ul className="m-0 list-none p-0">
-        {rows?.map((row) => (
-          <li key={row.id} className="flex items-baseline gap-4 border-b border-hairline py-1.5">
-            <button
-              type="button"
-              className="min-h-6 min-w-0 flex-1 truncate text-left font-medium text-[14px] hover:underline"
-              onClick={() => go(`/p/${row.id}`)}
-            >
-              {row.name}
-            </button>
-            <time className="text-[12px] text-ink-2">{new Date(row.updatedAt).toLocaleString()}</time>
-            <Button
-              tone="quiet"
-              onClick={async () => {
-                if (!window.confirm(`Delete “${row.name}” from this browser? This can not be undone; export it first to keep it.`)) return;
-                await deleteProject(row.id);
-                await mutate();
-              }}
-            >
-              Delete
-            </Button>
-          </li>
-        ))}
-      </ul>
+      <ProjectList rows={rows ?? []} onChange={() => void mutate()} />
     </div>
   );
 }

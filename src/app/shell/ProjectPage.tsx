@@ -29,6 +29,9 @@ const COLUMNS: Record<Width, string> = {
   wide: "grid-cols-[212px_minmax(0,1fr)_570px]",
 };
 
+/** Milliseconds after an edit at which the check begins, so that the edit is on the screen first. */
+const CHECK_AFTER = 40;
+
 /** One project: the outline, the map, the walk beside it, and how things stand at the foot. */
 export function ProjectPage() {
   const { id = "" } = useParams();
@@ -40,7 +43,9 @@ export function ProjectPage() {
     return open(id);
   }, [open, id]);
   useEffect(() => {
-    if (status === "ready") check(project);
+    if (status !== "ready") return;
+    const soon = setTimeout(() => check(project), CHECK_AFTER);
+    return () => clearTimeout(soon);
   }, [check, status, project]);
   useEffect(() => {
     document.title = status === "ready" ? `${project.name} – Etape` : "Etape";

@@ -24,6 +24,8 @@ interface DocumentState {
 
 const nothing = emptyProject("");
 let revision = 0;
+/** The document of the newest revision that was read or saved here. */
+let newest: { revision: number; project: Project } | undefined;
 let pending = 0;
 let queue: Promise<void> = Promise.resolve();
 
@@ -35,6 +37,7 @@ export const useDocument = create<DocumentState>((set, get) => {
       return;
     }
     revision = loaded.revision;
+    newest = loaded;
     // What was saved is what is shown already, but for edits of another window: then nothing needs drawing or checking again.
     const project = sameValue(get().project, loaded.project) ? get().project : loaded.project;
     set({ project, status: "ready", undoName: loaded.undoName, redoName: loaded.redoName, error: undefined });
@@ -49,7 +52,10 @@ export const useDocument = create<DocumentState>((set, get) => {
       .then((loaded) => {
         pending -= 1;
         if (pending === 0) show(loaded);
-        else if (loaded) revision = loaded.revision;
+        else if (loaded) {
+          revision = loaded.revision;
+          newest = loaded;
+        }
       })
       .catch((error) => {
         pending -= 1;
@@ -74,13 +80,14 @@ export const useDocument = create<DocumentState>((set, get) => {
       return () => {
         subscription.unsubscribe();
         revision = 0;
+        newest = undefined;
       };
     },
     apply: (edit) => {
       const { id, project } = get();
       if (id === undefined) return;
       set({ project: edit.apply(project), undoName: edit.name, redoName: undefined });
-      inTurn(() => saveEdit(id, edit));
+      inTurn(() => saveEdit(id, edit, db, newest));
     },
     undo: () => {
       const { id, undoName } = get();

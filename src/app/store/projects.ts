@@ -44,13 +44,17 @@ function parsed(document: unknown): Project {
   throw new Error(`What is stored of this project can not be read: ${result.problems.map(problemLine).join("; ")}`);
 }
 
-/** Applies an edit to the newest document, whichever window wrote it, and keeps the result as a new version. */
-export async function saveEdit(id: string, edit: Edit, store: EtapeDb = db): Promise<Loaded | undefined> {
+/**
+ * Applies an edit to the newest document, whichever window wrote it, and keeps the result as a new
+ * version. `known` is the document of a revision that was read before; where that is still the
+ * newest, it need not be read again.
+ */
+export async function saveEdit(id: string, edit: Edit, store: EtapeDb = db, known?: { revision: number; project: Project }): Promise<Loaded | undefined> {
   return store.transaction("rw", store.projects, store.versions, async () => {
     const row = await store.projects.get(id);
-    const now = row && (await store.versions.get([id, row.head]));
-    if (!row || !now) return undefined;
-    const project = edit.apply(parsed(now.document));
+    if (!row) return undefined;
+    const newest = known?.revision === row.revision ? known.project : parsed((await store.versions.get([id, row.head]))?.document);
+    const project = edit.apply(newest);
     const head = row.head + 1;
     await store.versions
       .where("projectId")
@@ -60,7 +64,7 @@ export async function saveEdit(id: string, edit: Edit, store: EtapeDb = db): Pro
     await store.versions.put({ projectId: id, seq: head, name: edit.name, document: project });
     const next = { ...row, name: project.name, head, revision: row.revision + 1, updatedAt: Date.now() };
     await store.projects.put(next);
-    return loadVersion(next, store);
+    return { project, head, revision: next.revision, undoName: edit.name, redoName: undefined };
   });
 }
 

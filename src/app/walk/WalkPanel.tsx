@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useDeferredValue, useEffect, useState } from "react";
 import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
@@ -12,7 +12,8 @@ import { Walks } from "./Walks.tsx";
 
 /** The device, what lies beneath, the controls outside it, the steps so far, and the walks that are kept. */
 export function WalkPanel() {
-  const project = useDocument((d) => d.project);
+  // The map shows an edit first; the device follows.
+  const project = useDeferredValue(useDocument((d) => d.project));
   const { follow, steps, at, reason } = useWalk();
   const state = useWalkState();
   const hands = useHands(project, state);

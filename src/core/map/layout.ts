@@ -1,6 +1,6 @@
-import { elementIdOf, firstScreen, lookup, targetOf } from "../model/lookup.ts";
+import { firstScreen, lookup, targetOf } from "../model/lookup.ts";
 import { moveWord } from "../model/propose.ts";
-import type { Container, Element, Leg, Project, Screen } from "../model/schema.ts";
+import type { Container, Element, Entrance, Leg, Project, Screen } from "../model/schema.ts";
 import { columnsOf } from "./columns.ts";
 import {
   BAND_SPACE,
@@ -17,6 +17,7 @@ import {
   ROW_HEIGHT,
   RULER_HEIGHT,
 } from "./measure.ts";
+import { rowsOf } from "./rows.ts";
 
 export interface Box {
   x: number;
@@ -87,16 +88,30 @@ export function layoutMap(project: Project): MapLayout {
   return plan.finish();
 }
 
+/**
+ * The card that a screen had when it was last laid out. Where nothing that it is made from has
+ * changed, the same object is given again, so that who draws cards can tell by identity.
+ */
+const drawn = new WeakMap<Screen, { legs: readonly Leg[]; waysIn: readonly Entrance[]; card: Card }>();
+const NO_LEGS: readonly Leg[] = [];
+const NO_WAYS: readonly Entrance[] = [];
+
+function sameList<T>(a: readonly T[], b: readonly T[]): boolean {
+  return a.length === b.length && a.every((entry, i) => entry === b[i]);
+}
+
 class Plan {
   private readonly bands: Band[] = [];
   private readonly cards: Card[] = [];
   private readonly spines: Spine[] = [];
   private readonly seen = new Set<string>();
+  private readonly waysIn = new Map<string, Entrance[]>();
   private readonly levels: number;
   private y = RULER_HEIGHT + BAND_SPACE;
 
   constructor(private readonly project: Project) {
     this.levels = Math.max(1, depthOf(project, project.root, new Set()));
+    for (const entrance of project.entrances) this.waysIn.set(entrance.to, [...(this.waysIn.get(entrance.to) ?? []), entrance]);
   }
 
   private get left(): number {
@@ -204,12 +219,18 @@ class Plan {
   }
 
   private card(screen: Screen, band: string, column: number, y: number, isStart: boolean): Card {
+    const legs = lookup(this.project).legsFrom.get(screen.id) ?? NO_LEGS;
+    const waysIn = this.waysIn.get(screen.id) ?? NO_WAYS;
+    const x = this.left + 14 + column * PITCH;
+    const known = drawn.get(screen);
+    if (known && known.card.x === x && known.card.y === y && known.card.band === band && known.card.isStart === isStart)
+      if (sameList(known.legs, legs) && sameList(known.waysIn, waysIn)) return known.card;
     const rows = rowsOf(this.project, screen.id, screen.elements, y + CARD_HEAD + 2);
     const height = CARD_HEAD + (rows.length > 0 ? 2 + rows.length * ROW_HEIGHT + CARD_FOOT : 0);
-    const entrances = this.project.entrances
-      .filter((e) => e.to === screen.id)
-      .map((e, i) => ({ id: e.id, name: e.name, kind: e.kind, y: y + height + 2 + i * ENTRANCE_HEIGHT }));
-    return { id: screen.id, screen, band, column, rows, entrances, isStart, x: this.left + 14 + column * PITCH, y, width: CARD_WIDTH, height };
+    const entrances = waysIn.map((e, i) => ({ id: e.id, name: e.name, kind: e.kind, y: y + height + 2 + i * ENTRANCE_HEIGHT }));
+    const card: Card = { id: screen.id, screen, band, column, rows, entrances, isStart, x, y, width: CARD_WIDTH, height };
+    drawn.set(screen, { legs, waysIn, card });
+    return card;
   }
 
   finish(): MapLayout {
@@ -264,43 +285,6 @@ function modalSays(modal: Extract<Container, { kind: "modal" }>, ownHistory: boo
     ...(ownHistory ? ["own history"] : []),
     closing.length > 0 ? `closes by ${closing.join(", ")}` : "closes by its legs alone",
   ].join(" · ");
-}
-
-/** Elements as rows, then one row for each trigger that needs no element. */
-function rowsOf(project: Project, placeId: string, elements: readonly Element[], top: number): Row[] {
-  const legs = lookup(project).legsFrom.get(placeId) ?? [];
-  const rows: Array<Omit<Row, "y">> = elements.map((element) => ({
-    element,
-    label: element.label || element.id,
-    legs: legs.filter((leg) => elementIdOf(leg) === element.id),
-  }));
-  for (const leg of legs) {
-    if (elementIdOf(leg) !== undefined) continue;
-    const label = triggerLabel(leg);
-    const known = rows.find((row) => row.element === undefined && row.label === label);
-    if (known) known.legs.push(leg);
-    else rows.push({ element: undefined, label, legs: [leg] });
-  }
-  return rows.map((row, i) => ({ ...row, y: top + i * ROW_HEIGHT + ROW_HEIGHT / 2 }));
-}
-
-/** The trigger of a leg without an element, in words. */
-export function triggerLabel(leg: Leg): string {
-  const on = leg.on;
-  switch (on.kind) {
-    case "swipe":
-      return `swipe ${on.to}`;
-    case "after":
-      return on.ms >= 1000 ? `after ${on.ms / 1000} s` : `after ${on.ms} ms`;
-    case "arrive":
-      return "on arriving";
-    case "depart":
-      return "on departing";
-    case "tap":
-    case "submit":
-    case "hold":
-      return on.kind;
-  }
 }
 
 /** What stands on a stub: the target's name, or what the move does. */

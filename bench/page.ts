@@ -1,0 +1,124 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import type { BrowserType, CDPSession, Page } from "@playwright/test";
+import { writeProject } from "../src/core/model/write.ts";
+import { bigProject } from "./big.ts";
+
+/** Measures the map in Chromium: opening, panning, zooming, dragging a leg, an edit. */
+export async function pageBench(chromium: BrowserType, address: string, executablePath: string): Promise<void> {
+  const browser = await chromium.launch({ executablePath, args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"] });
+  const folder = mkdtempSync(join(tmpdir(), "etape-bench-"));
+  for (const screens of (process.env.ETAPE_BENCH_SCREENS ?? "300,1000").split(",").map(Number)) {
+    const project = bigProject(screens);
+    const file = join(folder, `big-${screens}.etape.json`);
+    writeFileSync(file, writeProject(project));
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(address);
+    await page.getByLabel("Project file").setInputFiles(file);
+    await page.locator("[data-card]").first().waitFor();
+    const url = page.url();
+    await page.goto(address);
+    await page.locator(`a[href="${new URL(url).pathname}"]`).waitFor({ timeout: 10_000 });
+    const opening = await timed(
+      page,
+      () => page.evaluate((to) => document.querySelector<HTMLElement>(`a[href="${to}"]`)?.click(), new URL(url).pathname),
+      "[data-card]",
+    );
+    // The check takes a core of its own; what is measured next is the map alone.
+    await page.locator("[data-testid=proof][data-running=false]").waitFor({ timeout: 120_000 });
+    const session = await page.context().newCDPSession(page);
+    await session.send("Performance.enable");
+    const box = await page.locator(".map-frame").boundingBox();
+    if (!box) throw new Error("the map is on the page");
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    const pan = await frames(page, session, 120, (i) => page.mouse.wheel(i % 40 < 20 ? 40 : -40, i % 80 < 40 ? 60 : -60));
+    await page.keyboard.down("Control");
+    const zoom = await frames(page, session, 60, (i) => page.mouse.wheel(0, i % 30 < 15 ? 14 : -14));
+    await page.keyboard.up("Control");
+    await page.getByLabel("Show the whole map").click();
+    const out = await frames(page, session, 60, (i) => page.mouse.wheel(i % 20 < 10 ? 40 : -40, 20));
+    await page.getByRole("treeitem").nth(4).click();
+    for (let i = 0; i < 12; i++) await page.getByLabel("Zoom in").click();
+    const row = await page.locator("[data-card] [data-row]").first().boundingBox();
+    let drag: number[] = [];
+    if (row) {
+      await page.mouse.move(row.x + row.width - 4, row.y + row.height / 2);
+      await page.mouse.down();
+      drag = await frames(page, session, 60, (i) => page.mouse.move(row.x + row.width + i * 3, row.y + i * 2));
+      await page.keyboard.press("Escape");
+      await page.mouse.up();
+      await page.keyboard.press("Escape");
+    }
+    const edits: number[] = [];
+    for (let i = 0; i < 12; i++) {
+      await page
+        .getByRole("treeitem")
+        .nth(6 + i)
+        .click();
+      await page.keyboard.press("F2");
+      await page.keyboard.type(`Name ${i}`);
+      await page.waitForTimeout(Number(process.env.ETAPE_BENCH_PAUSE ?? 250));
+      edits.push(await keyToPaint(page, "Enter"));
+    }
+    const p95 = (list: number[]) => `${(list.sort((a, b) => a - b)[Math.floor(list.length * 0.95)] ?? 0).toFixed(1)} ms`;
+    process.stdout.write(
+      `map, ${screens} screens, ${project.legs.length} legs: opens in ${opening.toFixed(0)} ms; scripting a frame at the 95th percentile: pan ${p95(pan)}, zoom ${p95(zoom)}, pan with all in view ${p95(out)}, drag ${p95(drag)}; edit to paint ${p95(edits)} (median ${(edits[Math.floor(edits.length / 2)] ?? 0).toFixed(0)} ms)\n`,
+    );
+    await page.close();
+  }
+  await browser.close();
+}
+
+/** Milliseconds from an action to the first frame in which something is there. */
+async function timed(page: Page, act: () => Promise<unknown>, selector: string): Promise<number> {
+  await page.evaluate((wanted) => {
+    const w = window as unknown as { began: number; there: Promise<number> };
+    w.began = performance.now();
+    w.there = new Promise((done) => {
+      const look = () => (document.querySelector(wanted) ? requestAnimationFrame(() => done(performance.now())) : requestAnimationFrame(look));
+      look();
+    });
+  }, selector);
+  await act();
+  return page.evaluate(async () => {
+    const w = window as unknown as { began: number; there: Promise<number> };
+    return (await w.there) - w.began;
+  });
+}
+
+/** Milliseconds of scripting in each frame while something is done once a frame. */
+async function frames(page: Page, session: CDPSession, count: number, act: (i: number) => Promise<void>): Promise<number[]> {
+  const scripting = async () => {
+    const { metrics } = await session.send("Performance.getMetrics");
+    return metrics.find((m) => m.name === "ScriptDuration")?.value ?? 0;
+  };
+  const out: number[] = [];
+  for (let i = 0; i < count; i++) {
+    const before = await scripting();
+    await act(i);
+    await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+    out.push(((await scripting()) - before) * 1000);
+  }
+  return out;
+}
+
+/** Milliseconds from a key to the frame after it. */
+async function keyToPaint(page: Page, key: string): Promise<number> {
+  await page.evaluate(() => {
+    const w = window as unknown as { painted: Promise<number> };
+    w.painted = new Promise((done) => {
+      const once = () => {
+        const began = performance.now();
+        requestAnimationFrame(() => {
+          const { port1, port2 } = new MessageChannel();
+          port1.onmessage = () => done(performance.now() - began);
+          port2.postMessage(0);
+        });
+      };
+      window.addEventListener("keydown", once, { capture: true, once: true });
+    });
+  });
+  await page.keyboard.press(key);
+  return page.evaluate(() => (window as unknown as { painted: Promise<number> }).painted);
+}

@@ -1,0 +1,41 @@
+import { elementIdOf, lookup } from "../model/lookup.ts";
+import type { Element, Leg, Project } from "../model/schema.ts";
+import type { Row } from "./layout.ts";
+import { ROW_HEIGHT } from "./measure.ts";
+
+/** Elements as rows, then one row for each trigger that needs no element. */
+export function rowsOf(project: Project, placeId: string, elements: readonly Element[], top: number): Row[] {
+  const legs = lookup(project).legsFrom.get(placeId) ?? [];
+  const rows: Array<Omit<Row, "y">> = elements.map((element) => ({
+    element,
+    label: element.label || element.id,
+    legs: legs.filter((leg) => elementIdOf(leg) === element.id),
+  }));
+  for (const leg of legs) {
+    if (elementIdOf(leg) !== undefined) continue;
+    const label = triggerLabel(leg);
+    const known = rows.find((row) => row.element === undefined && row.label === label);
+    if (known) known.legs.push(leg);
+    else rows.push({ element: undefined, label, legs: [leg] });
+  }
+  return rows.map((row, i) => ({ ...row, y: top + i * ROW_HEIGHT + ROW_HEIGHT / 2 }));
+}
+
+/** The trigger of a leg without an element, in words. */
+export function triggerLabel(leg: Leg): string {
+  const on = leg.on;
+  switch (on.kind) {
+    case "swipe":
+      return `swipe ${on.to}`;
+    case "after":
+      return on.ms >= 1000 ? `after ${on.ms / 1000} s` : `after ${on.ms} ms`;
+    case "arrive":
+      return "on arriving";
+    case "depart":
+      return "on departing";
+    case "tap":
+    case "submit":
+    case "hold":
+      return on.kind;
+  }
+}
