@@ -2,9 +2,19 @@ import type { Band, MapLayout, Spine } from "../../core/map/layout.ts";
 import { stubLabel } from "../../core/map/layout.ts";
 import { cut } from "../../core/map/measure.ts";
 import type { Project } from "../../core/model/schema.ts";
+import type { Detail } from "./useZoom.ts";
+
+interface Props {
+  band: Band;
+  project: Project;
+  index: number;
+  selected: boolean;
+  /** Far out, the caption stands beside the ground at a size that can be read; the smallest grounds go without. */
+  far: Detail | undefined;
+}
 
 /** The ground of a stack or a lane; a modal's is a sheet lifted off it. */
-export function BandView({ band, project, index, selected }: { band: Band; project: Project; index: number; selected: boolean }) {
+export function BandView({ band, project, index, selected, far }: Props) {
   const caption = band.name || band.id;
   const width = caption.length * 7.2;
   return (
@@ -22,7 +32,12 @@ export function BandView({ band, project, index, selected }: { band: Band; proje
       {!band.lifted && (
         <path d={`M${band.x} ${band.y}H${band.x + band.width}M${band.x} ${band.y + band.height}H${band.x + band.width}`} stroke="var(--hairline)" />
       )}
-      <text x={band.x + 12} y={band.y + 17} className="caption" fill="var(--ink)">
+      {far && (far === "names" || band.height > 150) && (
+        <text x={band.x + band.width + 24} y={band.y + Math.min(band.height / 2, 120)} dominantBaseline="middle" className="caption-far" fill="var(--ink)">
+          {caption}
+        </text>
+      )}
+      <text x={band.x + 12} y={band.y + 17} className="caption caption-near" fill="var(--ink)">
         {caption}
         <tspan className="band-says" dx={8} fontWeight={400} fill="var(--ink-2)" fontFamily="Hanken Grotesk Variable" style={{ fontStretch: "100%" }}>
           {band.says}

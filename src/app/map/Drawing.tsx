@@ -40,7 +40,15 @@ export function Drawing(props: Props) {
   const shown = useGradually(wanted);
   return (
     <>
-      <Ground project={project} layout={layout} drawn={drawn} selectedPlace={selectedPlace} chosen={chosen} dropTarget={dropTarget} />
+      <Ground
+        project={project}
+        layout={layout}
+        drawn={drawn}
+        far={detail === "full" ? undefined : detail}
+        selectedPlace={selectedPlace}
+        chosen={chosen}
+        dropTarget={dropTarget}
+      />
       {routed
         .filter((line) => line.drawn === "line")
         .map((line) => (
@@ -64,9 +72,10 @@ function placeOf(project: Project, selected: Selection): string | undefined {
 
 interface GroundProps extends Pick<Props, "project" | "layout" | "drawn" | "chosen" | "dropTarget"> {
   selectedPlace: string | undefined;
+  far: Detail | undefined;
 }
 
-const Ground = memo(function Ground({ project, layout, drawn, selectedPlace, chosen, dropTarget }: GroundProps) {
+const Ground = memo(function Ground({ project, layout, drawn, far, selectedPlace, chosen, dropTarget }: GroundProps) {
   return (
     <>
       {Array.from({ length: layout.columns }, (_, i) => columnX(layout, i) - 18).map((x) => (
@@ -79,6 +88,7 @@ const Ground = memo(function Ground({ project, layout, drawn, selectedPlace, cho
             band={band}
             project={project}
             index={i}
+            far={far}
             selected={selectedPlace === band.id || chosen.has(band.id) || dropTarget === band.id}
           />
         ) : null,
@@ -149,7 +159,7 @@ const Cards = memo(function Cards({
           key={card.id}
           card={card}
           here={card.id === here}
-          light={detail === "dots"}
+          detail={detail}
           faint={focus !== undefined && !focus.places.has(card.id)}
           beneath={card.id !== here && beneath.has(card.id)}
           selected={(selectedPlace === card.id && selected?.kind !== "leg") || chosen.has(card.id)}

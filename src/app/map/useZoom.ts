@@ -7,6 +7,11 @@ import type { Box } from "../../core/map/layout.ts";
 /** How much of a card shows: all of it, its name, or a dot. */
 export type Detail = "full" | "names" | "dots";
 
+/** The smallest scale. */
+const LEAST = 0.05;
+/** Pixels at the top that the ruler covers. */
+const RULER = 26;
+
 function detailAt(scale: number): Detail {
   return scale >= 0.55 ? "full" : scale >= 0.28 ? "names" : "dots";
 }
@@ -29,7 +34,7 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
         [0, 0],
         [size.current.width, size.current.height],
       ])
-      .scaleExtent([0.08, 2])
+      .scaleExtent([LEAST, 2])
       .filter(
         (event: Event) =>
           !(event.target instanceof Element && event.target.closest("[data-row]") && (event.type === "mousedown" || event.type === "touchstart")) &&
@@ -66,8 +71,8 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
 
   useEffect(() => {
     behavior.current?.translateExtent([
-      [0, 0],
-      [width + 400, height + 300],
+      [-width - 400, -300],
+      [2 * width + 400, height + 300],
     ]);
   }, [width, height]);
 
@@ -90,8 +95,9 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
   const showAll = useCallback(() => {
     const element = svg.current;
     if (!element || !behavior.current) return;
-    const k = Math.min(1, (size.current.width - 24) / width, (size.current.height - 24) / height);
-    behavior.current.transform(select(element), zoomIdentity.translate(0, 0).scale(Math.max(0.08, k)));
+    const k = Math.max(LEAST, Math.min(1, (size.current.width - 24) / width, (size.current.height - RULER - 8) / height));
+    const beside = Math.max(0, (size.current.width - width * k) / 2);
+    behavior.current.transform(select(element), zoomIdentity.translate(beside, RULER).scale(k));
   }, [width, height]);
 
   return { svg, ground, frame, detail, show, scaleBy, showAll };

@@ -123,7 +123,7 @@ export function Walks() {
           title={begun ? "A walk that is kept begins with a launch" : undefined}
           onClick={() => setNaming(true)}
         >
-          Keep these {at} steps as a walk…
+          {at === 0 ? "Walk a few steps, then keep them here" : `Keep ${at === 1 ? "this step" : `these ${at} steps`} as a walk…`}
         </Button>
       )}
     </section>
