@@ -10,7 +10,7 @@ import "./map.css";
 applyTheme();
 const router = createBrowserRouter([
   { path: "/", element: <ProjectsPage /> },
-  { path: "/p/:id", element: <ProjectPage /> },
+  { path: "/p/:id/:view?", element: <ProjectPage /> },
 ]);
 const root = document.getElementById("root");
 if (root)

@@ -173,6 +173,8 @@ export function focusSays(project: Context["project"]): string | undefined {
       return `only the path from “${nameOf(project, now.from)}” to “${nameOf(project, now.to)}”`;
     case "form":
       return `only what goes ${FORM_WORDS[now.form]}`;
+    case "value":
+      return `only where ${now.param} of “${nameOf(project, now.screen)}” comes from and goes`;
     case "lane":
       return `only the lane “${nameOf(project, now.place)}”`;
   }

@@ -1,10 +1,15 @@
+import { useMemo } from "react";
+import { placeValues } from "../../core/engine/sample.ts";
 import { changeElement } from "../../core/model/edits/change.ts";
+import type { Scope } from "../../core/model/expression.ts";
 import { elementIdOf, lookup, nameOf } from "../../core/model/lookup.ts";
 import { moveSentence } from "../../core/model/propose.ts";
 import type { Element } from "../../core/model/schema.ts";
-import { compileCondition, placeScope } from "../../core/model/scope.ts";
+import { placeScope } from "../../core/model/scope.ts";
 import { Button } from "../parts/Button.tsx";
+import { ExpressionField } from "../parts/ExpressionField.tsx";
 import { Choice, TextField } from "../parts/Field.tsx";
+import { TemplateField } from "../parts/TemplateField.tsx";
 import { useDeletion } from "../shell/deletion.ts";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
@@ -20,10 +25,11 @@ export function ElementForm({ place, element }: { place: string; element: Elemen
   const change = (part: Partial<Element>) => apply(changeElement(project, place, element.id, part));
   const legs = (lookup(project).legsFrom.get(place) ?? []).filter((leg) => elementIdOf(leg) === element.id);
   const scope = placeScope(project, place);
-  const problem = (source: string | undefined) => {
-    const compiled = source === undefined ? undefined : compileCondition(source, scope);
-    return compiled && !compiled.ok ? compiled.error.message : undefined;
-  };
+  const values = useMemo(() => placeValues(project, place), [project, place]);
+  const row = element.of === undefined ? undefined : lookup(project).types.get(element.of);
+  const fields = row && scope.records[row.id];
+  const textScope: Scope = row && fields ? { ...scope, names: { ...scope.names, item: { type: `record:${row.id}`, fields } } } : scope;
+  const textValues = row ? { ...values, item: row.samples[0] } : values;
   return (
     <div className="flex flex-col gap-2">
       <Head
@@ -68,21 +74,30 @@ export function ElementForm({ place, element }: { place: string; element: Elemen
           />
         )}
       </div>
-      <TextField label="Text" value={element.text ?? ""} placeholder={element.label} onCommit={(text) => change({ text: text === "" ? undefined : text })} />
-      <TextField
+      <TemplateField
+        label="Text; {item.name} and the like take values in"
+        value={element.text ?? ""}
+        placeholder={element.label}
+        scope={textScope}
+        values={textValues}
+        onCommit={(text) => change({ text: text === "" ? undefined : text })}
+      />
+      <ExpressionField
         label="Shown if"
-        mono
+        condition
         value={element.shown ?? ""}
         placeholder="always"
-        problem={problem(element.shown)}
+        scope={scope}
+        values={values}
         onCommit={(shown) => change({ shown: shown === "" ? undefined : shown })}
       />
-      <TextField
+      <ExpressionField
         label="Usable if"
-        mono
+        condition
         value={element.enabled ?? ""}
         placeholder="always"
-        problem={problem(element.enabled)}
+        scope={scope}
+        values={values}
         onCommit={(enabled) => change({ enabled: enabled === "" ? undefined : enabled })}
       />
     </div>

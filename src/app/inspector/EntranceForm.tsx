@@ -1,9 +1,14 @@
+import { useMemo } from "react";
+import { entranceValues } from "../../core/engine/sample.ts";
 import { changeEntrance } from "../../core/model/edits/change.ts";
 import type { Entrance } from "../../core/model/schema.ts";
-import { compileCondition, entranceScope } from "../../core/model/scope.ts";
+import { entranceScope } from "../../core/model/scope.ts";
+import { patternVariables } from "../../core/model/template.ts";
+import { ExpressionField } from "../parts/ExpressionField.tsx";
 import { Check, Choice, TextField } from "../parts/Field.tsx";
 import { useDeletion } from "../shell/deletion.ts";
 import { useDocument } from "../store/document.ts";
+import { AddressTrial } from "./AddressTrial.tsx";
 import { Head } from "./Head.tsx";
 import { PassForm } from "./PassForm.tsx";
 
@@ -12,7 +17,8 @@ export function EntranceForm({ entrance }: { entrance: Entrance }) {
   const apply = useDocument((d) => d.apply);
   const ask = useDeletion((d) => d.ask);
   const change = (part: Partial<Entrance>) => apply(changeEntrance(project, entrance.id, part));
-  const when = entrance.when === undefined ? undefined : compileCondition(entrance.when, entranceScope(project, entrance));
+  const scope = entranceScope(project, entrance);
+  const values = useMemo(() => entranceValues(project, entrance.pattern, entrance.to), [project, entrance]);
   const places = [...project.screens, ...project.containers].map((p) => ({ value: p.id, label: p.name || p.id }));
   return (
     <div className="flex flex-col gap-2">
@@ -39,13 +45,22 @@ export function EntranceForm({ entrance }: { entrance: Entrance }) {
         placeholder="/hives/{hiveId}"
         onCommit={(pattern) => change({ pattern: pattern === "" ? undefined : pattern })}
       />
-      <PassForm scope={entranceScope(project, entrance)} target={entrance.to} pass={entrance.pass} onChange={(pass) => change({ pass })} />
-      <TextField
+      {entrance.pattern !== undefined && <AddressTrial project={project} entrance={entrance} />}
+      <PassForm
+        scope={scope}
+        values={values}
+        proposed={boundBy(entrance.pattern)}
+        target={entrance.to}
+        pass={entrance.pass}
+        onChange={(pass) => change({ pass })}
+      />
+      <ExpressionField
         label="Only if"
-        mono
+        condition
         value={entrance.when ?? ""}
         placeholder="always"
-        problem={when && !when.ok ? when.error.message : undefined}
+        scope={scope}
+        values={values}
         onCommit={(text) => change({ when: text === "" ? undefined : text })}
       />
       {entrance.when !== undefined && (
@@ -70,4 +85,9 @@ export function EntranceForm({ entrance }: { entrance: Entrance }) {
       />
     </div>
   );
+}
+
+/** What an address hands on by itself: each of its variables under its own name. */
+function boundBy(pattern: string | undefined): Record<string, string> {
+  return Object.fromEntries(patternVariables(pattern ?? "").map((name) => [name, `link.${name}`]));
 }

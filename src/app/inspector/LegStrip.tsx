@@ -1,12 +1,14 @@
 import { useMemo } from "react";
 import { passTarget } from "../../core/engine/compiled.ts";
 import { usualMotion } from "../../core/engine/motion.ts";
+import { sampleValues } from "../../core/engine/sample.ts";
 import { triggerLabel } from "../../core/map/rows.ts";
 import { changeLeg } from "../../core/model/edits/change.ts";
 import { elementIdOf, elementOf, nameOf, targetOf } from "../../core/model/lookup.ts";
-import { moveSentence, moveWord } from "../../core/model/propose.ts";
+import { moveSentence, moveWord, withArguments } from "../../core/model/propose.ts";
 import type { Leg, Move } from "../../core/model/schema.ts";
-import { compileCondition, legScope } from "../../core/model/scope.ts";
+import { legScope } from "../../core/model/scope.ts";
+import { ExpressionField } from "../parts/ExpressionField.tsx";
 import { Check, TextField } from "../parts/Field.tsx";
 import { useDeletion } from "../shell/deletion.ts";
 import { useDocument } from "../store/document.ts";
@@ -32,7 +34,11 @@ export function LegStrip({ leg }: { leg: Leg }) {
   const label = elementId === undefined ? triggerLabel(leg) : (elementOf(project, leg.from, elementId)?.label ?? elementId);
   const to = targetOf(leg);
   const scope = legScope(project, leg);
-  const when = leg.when === undefined ? undefined : compileCondition(leg.when, scope);
+  const values = useMemo(() => sampleValues(project, leg), [project, leg]);
+  const proposed = useMemo(() => {
+    const move = leg.move && withArguments(project, leg.from, elementIdOf(leg), leg.move);
+    return move && "pass" in move ? move.pass : undefined;
+  }, [project, leg]);
   const target = passTarget(project, leg);
   const usual = useMemo(() => usualMotion(project, leg), [project, leg]);
   return (
@@ -56,23 +62,26 @@ export function LegStrip({ leg }: { leg: Leg }) {
       <WayPicker leg={leg} />
       <CommandButtons names={["What if the leg went another way"]} />
       <TriggerForm project={project} leg={leg} onChange={(on) => change({ on })} />
-      <TextField
+      <ExpressionField
         label="Only if"
-        mono
+        condition
         value={leg.when ?? ""}
         placeholder="always"
-        problem={when && !when.ok ? when.error.message : undefined}
+        scope={scope}
+        values={values}
         onCommit={(text) => change({ when: text === "" ? undefined : text })}
       />
       {leg.move && "to" in leg.move && leg.move.kind !== "select" && target !== undefined && (
         <PassForm
           scope={scope}
+          values={values}
+          proposed={proposed}
           target={target}
           pass={"pass" in leg.move ? leg.move.pass : undefined}
           onChange={(pass) => change({ move: withPass(leg.move as Move, pass) })}
         />
       )}
-      <SetForm project={project} leg={leg} onChange={(set) => change({ set })} />
+      <SetForm project={project} leg={leg} scope={scope} values={values} onChange={(set) => change({ set })} />
       <MotionForm motion={leg.motion} usual={usual} onChange={(motion) => change({ motion: trimmedMotion(motion) })}>
         <Carries project={project} leg={leg} usual={usual} onChange={(motion) => change({ motion })} />
       </MotionForm>

@@ -1,9 +1,13 @@
+import { useMemo } from "react";
 import { upTarget } from "../../core/engine/bar.ts";
+import { placeValues } from "../../core/engine/sample.ts";
 import { changeProject, changeScreen } from "../../core/model/edits/change.ts";
 import { lookup, nameOf } from "../../core/model/lookup.ts";
 import type { Param, Screen } from "../../core/model/schema.ts";
+import { placeScope } from "../../core/model/scope.ts";
 import { Button } from "../parts/Button.tsx";
 import { Check, Choice, TextField } from "../parts/Field.tsx";
+import { TemplateField } from "../parts/TemplateField.tsx";
 import { useDeletion } from "../shell/deletion.ts";
 import { useDocument } from "../store/document.ts";
 import { WalkHere } from "../walk/WalkHere.tsx";
@@ -11,6 +15,7 @@ import { BarForm } from "./BarForm.tsx";
 import { AddElement, ElementList } from "./ElementList.tsx";
 import { Head } from "./Head.tsx";
 import { CommandButtons } from "./ManyForm.tsx";
+import { PagesForm } from "./PagesForm.tsx";
 import { ParamsForm } from "./ParamsForm.tsx";
 import { Shared } from "./Shared.tsx";
 
@@ -20,6 +25,7 @@ export function ScreenForm({ screen }: { screen: Screen }) {
   const ask = useDeletion((d) => d.ask);
   const change = (part: Partial<Screen>) => apply(changeScreen(project, screen.id, part));
   const up = upTarget(project, screen.id);
+  const values = useMemo(() => placeValues(project, screen.id), [project, screen.id]);
   return (
     <div className="flex flex-col gap-2">
       <Head
@@ -34,13 +40,16 @@ export function ScreenForm({ screen }: { screen: Screen }) {
       <ElementList place={screen.id} elements={screen.elements} />
       <Shared screen={screen} />
       <AddElement place={screen.id} />
-      <TextField
+      <TemplateField
         label="Title in the bar"
         value={screen.title ?? ""}
         placeholder={screen.name}
+        scope={placeScope(project, screen.id)}
+        values={values}
         onCommit={(title) => change({ title: title === "" ? undefined : title })}
       />
       <ParamsForm params={screen.params} onChange={(params: Param[]) => change({ params })} />
+      <PagesForm screen={screen} onChange={(pages) => change({ pages })} />
       <Choice
         label="Up leads to"
         value={screen.up}

@@ -1,9 +1,19 @@
+import type { Scope, Values } from "../../core/model/expression.ts";
 import { lookup } from "../../core/model/lookup.ts";
 import type { Leg, Project } from "../../core/model/schema.ts";
-import { Choice, TextField } from "../parts/Field.tsx";
+import { ExpressionField } from "../parts/ExpressionField.tsx";
+import { Choice } from "../parts/Field.tsx";
+
+interface Props {
+  project: Project;
+  leg: Leg;
+  scope: Scope;
+  values: Values;
+  onChange: (set: Leg["set"]) => void;
+}
 
 /** The facts that a leg sets. */
-export function SetForm({ project, leg, onChange }: { project: Project; leg: Leg; onChange: (set: Leg["set"]) => void }) {
+export function SetForm({ project, leg, scope, values, onChange }: Props) {
   const app = [...lookup(project).facts.values()];
   if (app.length === 0) return null;
   const set = leg.set ?? {};
@@ -13,11 +23,13 @@ export function SetForm({ project, leg, onChange }: { project: Project; leg: Leg
     <div>
       <h4 className="caption m-0 mb-1">Sets</h4>
       {Object.entries(set).map(([id, source]) => (
-        <TextField
+        <ExpressionField
           key={id}
-          mono
           label={`${lookup(project).facts.get(id)?.name ?? id} =`}
           value={source}
+          scope={scope}
+          values={values}
+          wants={lookup(project).facts.get(id)?.type === "choice" ? "text" : "boolean"}
           onCommit={(text) => {
             const { [id]: _, ...rest } = set;
             put(text === "" ? rest : { ...rest, [id]: text });

@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import { Link, useParams } from "react-router";
+import { Link, NavLink, useParams } from "react-router";
 import type { Width } from "../../core/model/schema.ts";
 import { Keys } from "../commands/Keys.tsx";
 import { useOpened } from "../commands/opened.ts";
@@ -11,6 +11,7 @@ import { Inspector } from "../inspector/Inspector.tsx";
 import { WhatIf } from "../inspector/WhatIf.tsx";
 import { MapView } from "../map/MapView.tsx";
 import { Outline } from "../outline/Outline.tsx";
+import { ParametersView } from "../parameters/ParametersView.tsx";
 import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
@@ -34,7 +35,7 @@ const CHECK_AFTER = 40;
 
 /** One project: the outline, the map, the walk beside it, and how things stand at the foot. */
 export function ProjectPage() {
-  const { id = "" } = useParams();
+  const { id = "", view } = useParams();
   const { open, status, project, error } = useDocument();
   const check = useFindings((f) => f.check);
   useEffect(() => {
@@ -55,12 +56,10 @@ export function ProjectPage() {
   if (status !== "ready") return <Waiting status={status} error={error} />;
   return (
     <div className="grid h-full min-w-[1024px] grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
-      <Head />
+      <Head id={id} />
       <div className={`grid min-h-0 ${COLUMNS[width]}`}>
         <Outline />
-        <main className="min-w-0">
-          <MapView />
-        </main>
+        <main className="min-h-0 min-w-0 overflow-hidden">{view === "parameters" ? <ParametersView /> : <MapView />}</main>
         <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] border-l border-hairline bg-sheet">
           <div className="min-h-0 overflow-y-auto">
             <WalkPanel />
@@ -79,7 +78,13 @@ export function ProjectPage() {
   );
 }
 
-function Head() {
+/** The views of a project, each with an address of its own. */
+const VIEWS = [
+  { path: "", name: "Map" },
+  { path: "/parameters", name: "Parameters" },
+];
+
+function Head({ id }: { id: string }) {
   const open = useOpened((o) => o.open);
   const { project, saving, undoName, redoName, undo, redo, error } = useDocument();
   return (
@@ -88,6 +93,20 @@ function Head() {
         Etape
       </Link>
       <h1 className="m-0 truncate font-medium text-[14px]">{project.name}</h1>
+      <nav aria-label="Views" className="flex gap-1">
+        {VIEWS.map(({ path, name }) => (
+          <NavLink
+            key={name}
+            to={`/p/${id}${path}`}
+            end
+            className={({ isActive }) =>
+              `min-h-6 px-2 py-1 text-[12.5px] no-underline ${isActive ? "border-b-2 border-accent font-semibold text-ink" : "text-ink-2 hover:text-ink"}`
+            }
+          >
+            {name}
+          </NavLink>
+        ))}
+      </nav>
       <span role="status" data-testid="saved" className={`text-[11.5px] ${error ? "text-urgent" : "text-ink-2"}`}>
         {error ? `not saved: ${error}` : saving ? "saving…" : "saved"}
       </span>

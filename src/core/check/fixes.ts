@@ -1,11 +1,12 @@
 import { upTarget } from "../engine/bar.ts";
 import { addElement, addLeg, addScreen, freshElementId, freshLegId, newScreen, together } from "../model/edits/add.ts";
 import { moveInto } from "../model/edits/arrange.ts";
-import { changeContainer, changeEntrance, changeLeg, changeScreen } from "../model/edits/change.ts";
+import { changeContainer, changeLeg, changeScreen } from "../model/edits/change.ts";
 import type { Edit } from "../model/edits/edit.ts";
 import { removeElement, removeEntrance, removeLegs } from "../model/edits/remove.ts";
 import { firstScreen, lookup, nameOf, targetOf, treeOf } from "../model/lookup.ts";
 import type { Container, Leg, Project } from "../model/schema.ts";
+import { bindInAddress, dropParameter, handIn, handOn, sampleLiteral } from "./arguments.ts";
 import type { Finding } from "./finding.ts";
 
 /** The repairs that are offered for a finding; the first is the one that most people want. */
@@ -47,7 +48,11 @@ export function fixesFor(project: Project, finding: Pick<Finding, "code" | "subj
     case "no-start":
       return container ? [startOf(project, container)] : [];
     case "missing-argument":
-      return leg ? argument(project, leg, second, third) : entranceArgument(project, first, second, third);
+      return leg ? handOn(project, leg, second, third) : handIn(project, first, second, third);
+    case "unused-parameter":
+      return dropParameter(project, first, second);
+    case "link-arguments":
+      return bindInAddress(project, first, second);
     case "idle-element":
       return [removeElement(project, first, second)];
     case "pages-push":
@@ -137,10 +142,6 @@ function wayTo(project: Project, placeId: string): Edit {
   return button(project, from, label, move, `Add a button "${label}" to ${q(project, from)} that leads there`);
 }
 
-function sampleLiteral(type: string): string {
-  return type === "integer" || type === "number" ? "1" : type === "boolean" ? "true" : '"sample"';
-}
-
 function instead(project: Project, leg: Leg): Edit[] {
   const to = targetOf(leg);
   if (leg.move?.kind !== "push" || to === undefined) return [];
@@ -173,18 +174,6 @@ function fill(project: Project, container: Container): Edit {
   return known
     ? moveInto(project, container.start, container.id)
     : { ...addScreen(screen, container.id), name: `Add a first screen to ${q(project, container.id)}` };
-}
-
-/** What could be passed for a parameter that a leg leaves out: a value of that name, else a sample. */
-function argument(project: Project, leg: Leg, screenId: string, name: string): Edit[] {
-  const param = lookup(project)
-    .screens.get(screenId)
-    ?.params.find((p) => p.name === name);
-  if (!param || !leg.move || !("pass" in leg.move || ["push", "replace", "reset", "return", "open"].includes(leg.move.kind))) return [];
-  const from = lookup(project).screens.get(leg.from);
-  const source = from?.params.some((p) => p.name === name) ? `param.${name}` : sampleLiteral(param.type);
-  const move = { ...leg.move, pass: { ...("pass" in leg.move ? leg.move.pass : {}), [name]: source } } as NonNullable<Leg["move"]>;
-  return [{ ...changeLeg(project, leg, { move }), name: `Pass ${name} = ${source}` }];
 }
 
 function askNeighbour(project: Project, leg: Leg): Edit {
@@ -228,14 +217,4 @@ function startOf(project: Project, container: Container): Edit {
   if (free) return moveInto(project, container.start, container.id);
   const [first] = container.members;
   return first === undefined ? fill(project, container) : changeContainer(project, container.id, { start: first }, "Start with the first member: start");
-}
-
-function entranceArgument(project: Project, entranceId: string, screenId: string, name: string): Edit[] {
-  const entrance = lookup(project).entrances.get(entranceId);
-  const param = lookup(project)
-    .screens.get(screenId)
-    ?.params.find((p) => p.name === name);
-  if (!entrance || !param) return [];
-  const source = sampleLiteral(param.type);
-  return [{ ...changeEntrance(project, entranceId, { pass: { ...entrance.pass, [name]: source } }), name: `Pass ${name} = ${source}` }];
 }

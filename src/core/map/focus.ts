@@ -1,3 +1,4 @@
+import { followValue } from "../engine/flow.ts";
 import { firstScreen, lookup, ownersAround, targetOf, treeOf } from "../model/lookup.ts";
 import type { Leg, Project } from "../model/schema.ts";
 import { type End, lineForm } from "./form.ts";
@@ -7,7 +8,8 @@ export type Focus =
   | { kind: "legs"; place: string }
   | { kind: "path"; from: string; to: string }
   | { kind: "form"; form: End }
-  | { kind: "lane"; place: string };
+  | { kind: "lane"; place: string }
+  | { kind: "value"; screen: string; param: string };
 
 /** The legs in focus and the places they touch; all else steps back. */
 export interface InFocus {
@@ -36,6 +38,14 @@ export function inFocus(project: Project, focus: Focus): InFocus {
       const inside = new Set(treeOf(project, focus.place));
       const legs = project.legs.filter((leg) => inside.has(leg.from) || inside.has(shownBy(project, leg) ?? ""));
       return { legs, places: new Set([...inside, ...legs.flatMap((leg) => [leg.from, shownBy(project, leg) ?? leg.from])]) };
+    }
+    case "value": {
+      const flow = followValue(project, { screen: focus.screen, param: focus.param });
+      return ends(
+        project,
+        flow.legs,
+        flow.slots.map((slot) => slot.screen),
+      );
     }
     case "path": {
       const path = pathBetween(project, focus.from, focus.to);

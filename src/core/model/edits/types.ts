@@ -1,0 +1,55 @@
+import type { RecordType, Row } from "../schema.ts";
+import { type Edit, quoted } from "./edit.ts";
+
+export function addType(type: RecordType): Edit {
+  return { name: `Add record type ${quoted(type.name)}`, apply: (p) => ({ ...p, types: [...p.types, type] }) };
+}
+
+export function removeType(id: string): Edit {
+  return { name: `Delete record type ${quoted(id)}`, apply: (p) => ({ ...p, types: p.types.filter((t) => t.id !== id) }) };
+}
+
+export function changeType(id: string, change: Partial<RecordType>, what = "Change"): Edit {
+  return { name: `${what} record type ${quoted(id)}`, apply: (p) => ({ ...p, types: p.types.map((t) => (t.id === id ? { ...t, ...change } : t)) }) };
+}
+
+/** Changes one cell of a sample row; undefined empties it. */
+export function changeCell(id: string, row: number, field: string, value: Row[string] | undefined): Edit {
+  return {
+    name: `Change a sample of ${quoted(id)}`,
+    apply: (p) => ({
+      ...p,
+      types: p.types.map((t) => {
+        if (t.id !== id) return t;
+        const samples = t.samples.map((sample, i) => {
+          if (i !== row) return sample;
+          const { [field]: _, ...rest } = sample;
+          // Cells keep the order of the fields.
+          return value === undefined
+            ? rest
+            : (Object.fromEntries(t.fields.flatMap(({ name }) => (name === field ? [[name, value]] : name in rest ? [[name, rest[name]]] : []))) as Row);
+        });
+        return { ...t, samples };
+      }),
+    }),
+  };
+}
+
+/** Gives a field another name in the type and its samples. */
+export function renameField(id: string, from: string, to: string): Edit {
+  return {
+    name: `Rename field ${quoted(from)} of ${quoted(id)} to ${quoted(to)}`,
+    apply: (p) => ({
+      ...p,
+      types: p.types.map((t) =>
+        t.id === id
+          ? {
+              ...t,
+              fields: t.fields.map((f) => (f.name === from ? { ...f, name: to } : f)),
+              samples: t.samples.map((row) => Object.fromEntries(Object.entries(row).map(([name, value]) => [name === from ? to : name, value])) as Row),
+            }
+          : t,
+      ),
+    }),
+  };
+}
