@@ -1,9 +1,14 @@
-import { NAME_PATTERN, type Param } from "../../core/model/schema.ts";
+import { useState } from "react";
+import { cellValue } from "../../core/model/data/rows.ts";
+import { renameId } from "../../core/model/edits/rename.ts";
+import { NAME_PATTERN, type Param, type Screen } from "../../core/model/schema.ts";
 import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";
 
-/** What a screen needs to know. */
-export function ParamsForm({ params, onChange }: { params: Param[]; onChange: (params: Param[]) => void }) {
+/** What a screen needs to know. Another name follows to everyone who hands it on or reads it. */
+export function ParamsForm({ screen, onChange }: { screen: Screen; onChange: (params: Param[]) => void }) {
+  const { params } = screen;
+  const apply = useDocument((d) => d.apply);
   const types = useDocument((d) => d.project.types);
   const options = ["text", "integer", "number", "boolean", "date", ...types.map((t) => t.id)];
   const set = (i: number, part: Partial<Param>) => onChange(params.map((p, at) => (at === i ? { ...p, ...part } : p)));
@@ -16,10 +21,11 @@ export function ParamsForm({ params, onChange }: { params: Param[]; onChange: (p
           <input
             aria-label="Parameter name"
             defaultValue={param.name}
-            className={`${field} min-w-0 flex-1`}
+            className={`${field} w-20 min-w-0 flex-1`}
             onBlur={(event) => {
               const name = event.target.value;
-              if (name !== param.name && NAME_PATTERN.test(name) && !params.some((p) => p.name === name)) set(i, { name });
+              if (name !== param.name && NAME_PATTERN.test(name) && !params.some((p) => p.name === name))
+                apply(renameId({ kind: "param", screen: screen.id, id: param.name }, name));
               else event.target.value = param.name;
             }}
           />
@@ -42,6 +48,11 @@ export function ParamsForm({ params, onChange }: { params: Param[]; onChange: (p
             />
             must
           </label>
+          <DefaultField
+            key={`${param.type} ${JSON.stringify(param.default)}`}
+            param={param}
+            onChange={(next) => onChange(params.map((p, at) => (at === i ? next : p)))}
+          />
           <button
             type="button"
             aria-label={`Delete ${param.name}`}
@@ -68,5 +79,30 @@ export function ParamsForm({ params, onChange }: { params: Param[]; onChange: (p
         </Button>
       </form>
     </div>
+  );
+}
+
+/** What is there where nothing is handed on; empty for nothing. */
+function DefaultField({ param, onChange }: { param: Param; onChange: (param: Param) => void }) {
+  const text = param.default === undefined ? "" : typeof param.default === "string" ? param.default : JSON.stringify(param.default);
+  const [draft, setDraft] = useState(text);
+  const value = draft === "" ? undefined : cellValue(draft, param.type);
+  const wrong = draft !== "" && value === undefined;
+  if (!["text", "integer", "number", "boolean", "date"].includes(param.type)) return null;
+  return (
+    <input
+      aria-label={`Default of ${param.name}`}
+      title={wrong ? `A value of the type ${param.type} is expected.` : "What is there where nothing is handed on"}
+      placeholder="else…"
+      value={draft}
+      aria-invalid={wrong}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={() => {
+        if (wrong || draft === text) return;
+        const { default: _, ...rest } = param;
+        onChange(value === undefined ? rest : { ...rest, default: value });
+      }}
+      className={`h-6 w-14 border bg-paper px-1 font-mono text-[11.5px] ${wrong ? "border-urgent" : "border-hairline"}`}
+    />
   );
 }

@@ -48,7 +48,7 @@ export function ScreenForm({ screen }: { screen: Screen }) {
         values={values}
         onCommit={(title) => change({ title: title === "" ? undefined : title })}
       />
-      <ParamsForm params={screen.params} onChange={(params: Param[]) => change({ params })} />
+      <ParamsForm screen={screen} onChange={(params: Param[]) => change({ params })} />
       <PagesForm screen={screen} onChange={(pages) => change({ pages })} />
       <Choice
         label="Up leads to"

@@ -1,8 +1,10 @@
 import { changeEntrance, changeLeg, changeScreen } from "../model/edits/change.ts";
 import { type Edit, quoted } from "../model/edits/edit.ts";
+import { compile, fits, valueType } from "../model/expression.ts";
 import { elementIdOf, firstScreen, lookup, nameOf, targetOf } from "../model/lookup.ts";
 import { withArguments } from "../model/propose.ts";
 import type { Json, Leg, Param, Project } from "../model/schema.ts";
+import { legScope } from "../model/scope.ts";
 
 /** Mends for an argument that a leg does not hand on: from what is there, through the screen it starts from, or not needed at all. */
 export function handOn(project: Project, leg: Leg, screenId: string, name: string): Edit[] {
@@ -42,6 +44,26 @@ function optional(project: Project, screenId: string, param: Param): Edit[] {
   if (value === undefined) return [];
   const params = (lookup(project).screens.get(screenId)?.params ?? []).map((p) => (p.name === param.name ? { ...p, required: false, default: value } : p));
   return [{ ...changeScreen(project, screenId, { params }), name: `Make ${param.name} optional, with ${JSON.stringify(value)}` }];
+}
+
+/** The mend for arguments of another type than is wanted: what is known to fit takes their place. */
+export function passFitting(project: Project, leg: Leg): Edit[] {
+  const { move } = leg;
+  if (!move || !("pass" in move) || !move.pass) return [];
+  const shown = move.kind === "open" ? (move.show ?? move.to) : targetOf(leg);
+  const params = (shown === undefined ? undefined : firstScreen(project, shown))?.params ?? [];
+  const scope = legScope(project, leg);
+  const wrong = params.filter((param) => {
+    const source = move.pass?.[param.name];
+    const compiled = source === undefined ? undefined : compile(source, scope);
+    return compiled && !(compiled.ok && fits(compiled.type, valueType(param.type)));
+  });
+  const filled = withArguments(project, leg.from, elementIdOf(leg), move);
+  const known = "pass" in filled ? (filled.pass ?? {}) : {};
+  const pass = { ...move.pass };
+  for (const param of wrong) pass[param.name] = known[param.name] ?? sampleLiteral(param.type);
+  if (wrong.length === 0) return [];
+  return [{ ...changeLeg(project, leg, { move: { ...move, pass } }), name: `Pass ${wrong.map((p) => `${p.name} = ${pass[p.name]}`).join(", ")}` }];
 }
 
 /** Mends for an argument that an entrance does not hand in. */

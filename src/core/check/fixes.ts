@@ -6,7 +6,7 @@ import type { Edit } from "../model/edits/edit.ts";
 import { removeElement, removeEntrance, removeLegs } from "../model/edits/remove.ts";
 import { firstScreen, lookup, nameOf, targetOf, treeOf } from "../model/lookup.ts";
 import type { Container, Leg, Project } from "../model/schema.ts";
-import { bindInAddress, dropParameter, handIn, handOn, sampleLiteral } from "./arguments.ts";
+import { bindInAddress, dropParameter, handIn, handOn, passFitting, sampleLiteral } from "./arguments.ts";
 import type { Finding } from "./finding.ts";
 
 /** The repairs that are offered for a finding; the first is the one that most people want. */
@@ -49,6 +49,8 @@ export function fixesFor(project: Project, finding: Pick<Finding, "code" | "subj
       return container ? [startOf(project, container)] : [];
     case "missing-argument":
       return leg ? handOn(project, leg, second, third) : handIn(project, first, second, third);
+    case "wrong-type":
+      return leg ? passFitting(project, leg) : [];
     case "unused-parameter":
       return dropParameter(project, first, second);
     case "link-arguments":
