@@ -1,8 +1,12 @@
 import { Command, CommanderError, Option } from "commander";
+import { TARGETS } from "../core/handoff/target.ts";
 import { checkCommand } from "./check.ts";
+import { diffCommand } from "./diff.ts";
 import { drawCommand } from "./draw.ts";
 import { Unusable } from "./files.ts";
 import { formatCommand } from "./format.ts";
+import { genCommand } from "./gen.ts";
+import { IMPORTS, importCommand } from "./import.ts";
 import { stepCommand } from "./step.ts";
 import { walkCommand } from "./walk.ts";
 
@@ -40,6 +44,27 @@ export async function main(args: string[]): Promise<number> {
     .argument("<file>", "a project document; - reads standard input")
     .requiredOption("--out <file>", "where to write it; - writes standard output")
     .action(async (file, options) => done(await drawCommand(file, options)));
+  program
+    .command("gen")
+    .description("writes a hand-off: 0 written, 1 blockers make it meaningless")
+    .argument("<file>", "a project document; - reads standard input")
+    .addOption(new Option("--to <target>").choices([...TARGETS.map((target) => target.id), "all"]).makeOptionMandatory())
+    .requiredOption("--out <folder>", "where to write it")
+    .action(async (file, options) => done(await genCommand(file, options)));
+  program
+    .command("import")
+    .description("makes a project document from something else")
+    .argument("<file>", "what to read; - reads standard input")
+    .addOption(new Option("--from <kind>").choices(IMPORTS).makeOptionMandatory())
+    .requiredOption("--out <file>", "where to write the document; - writes standard output")
+    .action(async (file, options) => done(await importCommand(file, options)));
+  program
+    .command("diff")
+    .description("what changed between two documents, and which findings came and went: 0 nothing, 1 something")
+    .argument("<old>", "a project document")
+    .argument("<new>", "a project document")
+    .addOption(new Option("--format <format>").choices(["text", "json", "markdown"]).default("text"))
+    .action(async (older, newer, options) => done(await diffCommand(older, newer, options)));
   program
     .command("format")
     .description("writes a document in its canonical form")

@@ -3,11 +3,14 @@ import { useNavigate } from "react-router";
 import useSWR from "swr";
 import hollowcomb from "../../../demo/hollowcomb.etape.json?raw";
 import draft from "../../../demo/hollowcomb-first-draft.etape.json?raw";
+import { fromAddresses } from "../../core/handoff/in/addresses.ts";
+import { fromSitemap } from "../../core/handoff/in/sitemap.ts";
 import { emptyProject } from "../../core/model/edits/add.ts";
 import { type Problem, readProject, SIZE_LIMIT } from "../../core/model/read.ts";
 import { Button } from "../parts/Button.tsx";
 import { ThemeToggle } from "../shell/ThemeToggle.tsx";
 import { db } from "../store/db.ts";
+import { useNotices } from "../store/notices.ts";
 import { createProject } from "../store/projects.ts";
 import { ProjectList } from "./ProjectList.tsx";
 
@@ -18,6 +21,21 @@ export function ProjectsPage() {
   const [refused, setRefused] = useState<{ file: string; problems: Problem[] }>();
   const file = useRef<HTMLInputElement>(null);
   const openText = async (name: string, text: string) => {
+    const read = /\.txt$/i.test(name) ? fromAddresses : /\.xml$/i.test(name) ? fromSitemap : undefined;
+    if (read) {
+      const made = read(text, name.replace(/\.[^.]*$/, ""));
+      if (!made.ok) {
+        setRefused({
+          file: name,
+          problems: made.problems.map((p) => ({ path: p.line === undefined ? "" : `line ${p.line}`, found: p.message, expected: "" })),
+        });
+        return;
+      }
+      setRefused(undefined);
+      if (made.lost.length > 0) useNotices.getState().say("Not kept:", made.lost);
+      go(`/p/${await createProject(made.project)}`);
+      return;
+    }
     const result = readProject(text);
     if (!result.ok) {
       setRefused({ file: name, problems: result.problems });
@@ -71,12 +89,12 @@ export function ProjectsPage() {
         </button>
         <button type="button" onClick={() => file.current?.click()} className="border border-dashed border-ink bg-sheet p-4 text-left hover:bg-band">
           <span className="caption block text-[15px]">Open a file</span>
-          <span className="mt-1 block text-[12.5px] text-ink-2">NAME.etape.json, chosen here or dropped anywhere.</span>
+          <span className="mt-1 block text-[12.5px] text-ink-2">NAME.etape.json, a list of addresses (.txt) or a sitemap (.xml), chosen or dropped here.</span>
         </button>
         <input
           ref={file}
           type="file"
-          accept=".json,application/json"
+          accept=".json,.txt,.xml,application/json,text/plain,application/xml"
           className="hidden"
           aria-label="Project file"
           onChange={(event) => {

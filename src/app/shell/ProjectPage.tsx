@@ -6,6 +6,7 @@ import { useOpened } from "../commands/opened.ts";
 import { Palette } from "../commands/Palette.tsx";
 import { useKeys } from "../commands/useKeys.ts";
 import { Foot } from "../findings/Foot.tsx";
+import { HandoffView } from "../handoff/HandoffView.tsx";
 import { FactsSheet } from "../inspector/FactsSheet.tsx";
 import { Inspector } from "../inspector/Inspector.tsx";
 import { WhatIf } from "../inspector/WhatIf.tsx";
@@ -59,7 +60,9 @@ export function ProjectPage() {
       <Head id={id} />
       <div className={`grid min-h-0 ${COLUMNS[width]}`}>
         <Outline />
-        <main className="min-h-0 min-w-0 overflow-hidden">{view === "parameters" ? <ParametersView /> : <MapView />}</main>
+        <main className="min-h-0 min-w-0 overflow-hidden">
+          {view === "parameters" ? <ParametersView /> : view === "hand-off" ? <HandoffView /> : <MapView />}
+        </main>
         <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] border-l border-hairline bg-sheet">
           <div className="min-h-0 overflow-y-auto">
             <WalkPanel />
@@ -82,6 +85,7 @@ export function ProjectPage() {
 const VIEWS = [
   { path: "", name: "Map" },
   { path: "/parameters", name: "Parameters" },
+  { path: "/hand-off", name: "Hand-off" },
 ];
 
 function Head({ id }: { id: string }) {

@@ -3,15 +3,21 @@ import { writeProject } from "../../core/model/write.ts";
 
 /** Hands the document to the browser as a file, `NAME.etape.json`. */
 export function download(project: Project) {
-  const url = URL.createObjectURL(new Blob([writeProject(project)], { type: "application/json" }));
+  save(`${fileName(project.name)}.etape.json`, writeProject(project), "application/json");
+}
+
+/** Hands a file to the browser. */
+export function save(name: string, content: string | Uint8Array<ArrayBuffer>, type: string) {
+  const url = URL.createObjectURL(new Blob([content], { type }));
   const link = document.createElement("a");
   link.href = url;
-  link.download = `${fileName(project.name)}.etape.json`;
+  link.download = name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
-function fileName(name: string): string {
+/** A name as a file may have it. */
+export function fileName(name: string): string {
   return (
     name
       .toLowerCase()

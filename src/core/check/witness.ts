@@ -2,10 +2,11 @@
 
 import { legEvents, sampleArguments } from "../engine/available.ts";
 import { compiled, register } from "../engine/compiled.ts";
-import { currentScreen, type State, type StepResult } from "../engine/state.ts";
+import type { State, StepResult } from "../engine/state.ts";
 import { launch, step } from "../engine/step.ts";
-import { elementIdOf, lookup } from "../model/lookup.ts";
-import type { Element, Json, NavEvent, Project } from "../model/schema.ts";
+import { typedFields } from "../engine/typed.ts";
+import { lookup } from "../model/lookup.ts";
+import type { Json, NavEvent, Project } from "../model/schema.ts";
 import type { Choice, CopyMade } from "./abstract.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { stateKey } from "./key.ts";
@@ -150,32 +151,7 @@ function variants(project: Project, state: State, event: NavEvent): NavEvent[] {
   const leg = event.do === "leg" ? compiled(project).legs.get(event.leg) : undefined;
   if (!leg || event.do !== "leg") return [event];
   const rows = legEvents(project, leg).slice(0, 50);
-  return rows.flatMap((row) => typed(project, state, leg).map((fields) => (row.do === "leg" && fields ? { ...row, fields } : row)));
-}
-
-/** What might be typed for a leg that asks fields: nothing, and each text that its conditions compare with. */
-function typed(
-  project: Project,
-  state: State,
-  entry: { leg: { when?: string; from: string } & Parameters<typeof elementIdOf>[0] },
-): Array<Record<string, Json> | undefined> {
-  const element = elementsOf(project, entry.leg.from).find((e) => e.id === elementIdOf(entry.leg));
-  const sources = [entry.leg.when, element?.shown, element?.enabled, ...passed(entry.leg)].filter((s) => s !== undefined).join(" ");
-  if (!/\bfield\./.test(sources)) return [undefined];
-  const fields = [...elementsOf(project, entry.leg.from), ...elementsOf(project, currentScreen(state).at)];
-  const texts = new Set(["sample", "", ...[...sources.matchAll(/"([^"]*)"|'([^']*)'/g)].map((m) => m[1] ?? m[2] ?? "")]);
-  const fill = (text: string, on: boolean) =>
-    Object.fromEntries(fields.flatMap((e): Array<[string, Json]> => (e.kind === "field" ? [[e.id, text]] : e.kind === "switch" ? [[e.id, on]] : [])));
-  return [...texts].flatMap((text) => [fill(text, true), fill(text, false)]);
-}
-
-function passed(leg: Parameters<typeof elementIdOf>[0]): string[] {
-  return [...Object.values(leg.move && "pass" in leg.move ? (leg.move.pass ?? {}) : {}), ...Object.values(leg.set ?? {})];
-}
-
-function elementsOf(project: Project, placeId: string): Element[] {
-  const place = lookup(project).places.get(placeId);
-  return (place?.kind === "screen" ? place.screen.elements : place?.container.elements) ?? [];
+  return rows.flatMap((row) => typedFields(project, state, leg.leg).map((fields) => (row.do === "leg" && fields ? { ...row, fields } : row)));
 }
 
 function plainKey(node: Explored | undefined): string | undefined {

@@ -13,10 +13,11 @@ import { keyField, rowTypeOf } from "./values.ts";
  * sample arguments, cold and warm.
  */
 export function available(project: Project, state: State): NavEvent[] {
-  return candidates(project, state).filter((event) => step(project, state, event).outcome !== "ignored");
+  return candidateEvents(project, state).filter((event) => step(project, state, event).outcome !== "ignored");
 }
 
-function candidates(project: Project, state: State): NavEvent[] {
+/** What could be tried in a state, whether or not anything would come of it. */
+export function candidateEvents(project: Project, state: State): NavEvent[] {
   const events: NavEvent[] = [];
   const { containers } = lookup(project);
   const seen = new Set<string>();

@@ -1,0 +1,131 @@
+import { strToU8, zipSync } from "fflate";
+import { useDeferredValue, useMemo, useState } from "react";
+import { meaningless } from "../../core/check/meaningless.ts";
+import { proofText } from "../../core/check/proof.ts";
+import { type Checked, type HandedFile, TARGETS } from "../../core/handoff/target.ts";
+import { Button } from "../parts/Button.tsx";
+import { fileName, save } from "../shell/download.ts";
+import { useDocument } from "../store/document.ts";
+import { useFindings } from "../store/findings.ts";
+import { useNotices } from "../store/notices.ts";
+import { useHandoff } from "./useHandoff.ts";
+
+/** What others get: choose, look at it, copy it, download one file or all. */
+export function HandoffView() {
+  const project = useDeferredValue(useDocument((d) => d.project));
+  const say = useNotices((n) => n.say);
+  const [chosen, setChosen] = useState(TARGETS[0]?.id ?? "");
+  const [part, setPart] = useState(0);
+  const blockers = useMemo(() => meaningless(project), [project]);
+  const result = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
+  const checked = useMemo<Checked>(
+    () =>
+      result ? { findings: result.findings, proof: proofText(result.proof) } : { findings: [], proof: "The check is still running; look again in a moment." },
+    [result],
+  );
+  const { files, working, run } = useHandoff(project, blockers.length > 0 ? undefined : chosen, checked);
+  const file = files[Math.min(part, files.length - 1)];
+  const all = async () => {
+    const made = await run(TARGETS.map((t) => t.id));
+    // One fixed time for all, so that the same project gives the same bytes.
+    const zip = zipSync(Object.fromEntries(made.map((f) => [f.name, strToU8(f.text)] as const)), { mtime: "2026-01-01T00:00:00Z" });
+    save(`${fileName(project.name)}-hand-off.zip`, zip, "application/zip");
+    say(`${made.length} files are in ${fileName(project.name)}-hand-off.zip.`);
+  };
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[200px_minmax(0,1fr)] bg-paper">
+      <div className="overflow-y-auto border-r border-hairline p-3">
+        <ul className="m-0 list-none p-0">
+          {TARGETS.map((t) => (
+            <li key={t.id}>
+              <button
+                type="button"
+                aria-current={t.id === chosen}
+                onClick={() => {
+                  setChosen(t.id);
+                  setPart(0);
+                }}
+                className={`mb-1 block w-full px-2 py-1.5 text-left ${t.id === chosen ? "bg-accent-soft" : "hover:bg-band"}`}
+              >
+                <span className="block text-[12.5px] font-semibold">{t.name}</span>
+                <span className="block text-[11.5px] text-ink-2">{t.says}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        <Button tone="main" className="mt-2 w-full" disabled={blockers.length > 0} onClick={() => void all()}>
+          Download all as a zip
+        </Button>
+      </div>
+      <div className="flex min-h-0 min-w-0 flex-col p-3">
+        {blockers.length > 0 ? (
+          <div role="alert" className="border border-urgent bg-sheet p-3 text-[12.5px]">
+            <p className="m-0 font-semibold">Nothing is handed off yet, for it would say what is not so:</p>
+            <ul className="m-0 pl-5">
+              {blockers.map((f) => (
+                <li key={`${f.code} ${f.subjects.join(" ")}`}>{f.message}</li>
+              ))}
+            </ul>
+          </div>
+        ) : (
+          <>
+            {working && (
+              <p role="status" className="m-0 pb-2 text-[12.5px] text-ink-2">
+                Making it; walks that use every leg can take some seconds…
+              </p>
+            )}
+            {file && (
+              <>
+                <div className="flex items-center gap-2 pb-2">
+                  <div role="tablist" aria-label="Files" className="flex min-w-0 flex-1 gap-1 overflow-x-auto">
+                    {files.map((f, i) => (
+                      <button
+                        key={f.name}
+                        type="button"
+                        role="tab"
+                        aria-selected={f === file}
+                        onClick={() => setPart(i)}
+                        className={`min-h-7 shrink-0 px-2 font-mono text-[11.5px] ${f === file ? "border-b-2 border-accent font-semibold" : "text-ink-2 hover:text-ink"}`}
+                      >
+                        {f.name}
+                      </button>
+                    ))}
+                  </div>
+                  <Button
+                    onClick={async () => {
+                      await navigator.clipboard.writeText(file.text);
+                      say(`Copied ${file.name}.`);
+                    }}
+                  >
+                    Copy
+                  </Button>
+                  <Button onClick={() => save(file.name, file.text, "text/plain")}>Download</Button>
+                </div>
+                <Preview file={file} />
+              </>
+            )}
+          </>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Most of a file that is shown; the whole is copied and downloaded. */
+const MOST = 60_000;
+
+function Preview({ file }: { file: HandedFile }) {
+  if (file.name.endsWith(".svg") || file.name.endsWith(".html"))
+    return <iframe title={file.name} sandbox="" srcDoc={file.text} className="min-h-0 flex-1 border border-hairline bg-white" />;
+  return (
+    <pre
+      role="tabpanel"
+      tabIndex={0}
+      aria-label={file.name}
+      className="m-0 min-h-0 flex-1 overflow-auto border border-hairline bg-sheet p-3 font-mono text-[11.5px]"
+    >
+      {file.text.slice(0, MOST)}
+      {file.text.length > MOST && `\n… ${file.text.length - MOST} characters more`}
+    </pre>
+  );
+}

@@ -1,0 +1,20 @@
+import { basename } from "node:path";
+import { fromAddresses } from "../core/handoff/in/addresses.ts";
+import { fromSitemap } from "../core/handoff/in/sitemap.ts";
+import { SIZE_LIMIT } from "../core/model/read.ts";
+import { writeProject } from "../core/model/write.ts";
+import { readText, Unusable, writeOut } from "./files.ts";
+
+const READERS = { addresses: fromAddresses, sitemap: fromSitemap };
+export const IMPORTS = Object.keys(READERS);
+
+/** `etape import`: makes a project document; what could not be kept is listed on standard error. */
+export async function importCommand(file: string, options: { from: keyof typeof READERS; out: string }): Promise<number> {
+  const text = await readText(file);
+  if (text.length > SIZE_LIMIT) throw new Unusable(`${file}: ${text.length} characters; expected at most ${SIZE_LIMIT} (20 MiB)`);
+  const made = READERS[options.from](text, file === "-" ? "Imported" : basename(file).replace(/\.[^.]*$/, ""));
+  if (!made.ok) throw new Unusable(made.problems.map((p) => `${file}${p.line === undefined ? "" : `:${p.line}`}: ${p.message}\n`).join(""));
+  await writeOut(options.out, writeProject(made.project));
+  for (const what of made.lost) process.stderr.write(`${file}: not kept: ${what}\n`);
+  return 0;
+}

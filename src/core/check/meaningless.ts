@@ -1,0 +1,8 @@
+import type { Project } from "../model/schema.ts";
+import { documentFindings } from "./document/all.ts";
+import type { Finding } from "./finding.ts";
+
+/** The blockers because of which a hand-off would say something that is not so: it names what is not there, or has no beginning. */
+export function meaningless(project: Project): Finding[] {
+  return documentFindings(project, new Set()).filter((f) => f.code === "no-start" || f.code === "broken-target");
+}

@@ -1,0 +1,118 @@
+import { upTarget } from "../../engine/bar.ts";
+import { triggerLabel } from "../../map/rows.ts";
+import { elementIdOf, elementOf, firstScreen, lookup, nameOf, ownersAround } from "../../model/lookup.ts";
+import { moveSentence } from "../../model/propose.ts";
+import type { Leg, Project, Screen } from "../../model/schema.ts";
+import { graphOf } from "../diagrams/graph.ts";
+import type { Checked } from "../target.ts";
+
+/** A part of a document for people; each format writes the same parts its own way. */
+export type Part =
+  | { kind: "heading"; level: 1 | 2 | 3; text: string }
+  | { kind: "text"; text: string }
+  | { kind: "list"; items: string[] }
+  | { kind: "table"; head: string[]; rows: string[][] }
+  | { kind: "map" };
+
+/** Everything that the specification says, in order. */
+export function specification(project: Project, checked: Checked): Part[] {
+  const { findings, proof } = checked;
+  const parts: Part[] = [{ kind: "heading", level: 1, text: project.name }];
+  if (project.about) parts.push({ kind: "text", text: project.about });
+  const start = firstScreen(project, project.root);
+  parts.push({
+    kind: "text",
+    text: `${project.screens.length} screens, ${project.legs.length} legs, ${project.entrances.length} ways in. A launch shows ${start ? `“${start.name || start.id}”` : "nothing"}.`,
+  });
+  parts.push({ kind: "map" });
+  parts.push({ kind: "heading", level: 2, text: "How things stand" }, { kind: "text", text: proof });
+  if (findings.length > 0) parts.push({ kind: "list", items: findings.map((f) => `${f.severity}: ${f.message} (${f.code})`) });
+  if (project.facts.length > 0)
+    parts.push(
+      { kind: "heading", level: 2, text: "Facts" },
+      {
+        kind: "table",
+        head: ["Fact", "At first", "Decided by", "Kept between launches"],
+        rows: project.facts.map((f) => [f.name ?? f.id, String(f.initial), f.source === "app" ? "the app" : "the outside", f.persists ? "yes" : "no"]),
+      },
+    );
+  if (project.entrances.length > 0)
+    parts.push(
+      { kind: "heading", level: 2, text: "Ways in" },
+      {
+        kind: "table",
+        head: ["Way in", "Kind", "Address", "Leads to", "Only if", "While running"],
+        rows: project.entrances.map((e) => [
+          e.name,
+          e.kind,
+          e.pattern ?? "",
+          nameOf(project, e.to),
+          e.when === undefined
+            ? ""
+            : `${e.when}${e.otherwise === undefined ? "" : `; otherwise ${nameOf(project, e.otherwise)}`}${e.resume ? ", then goes on once it may" : ""}`,
+          e.warm === "rebuild" ? "gets its own way beneath it" : "goes on top",
+        ]),
+      },
+    );
+  parts.push({ kind: "heading", level: 2, text: "Screens" });
+  const waysIn = arrowsByTarget(project);
+  for (const screen of project.screens) parts.push(...screenParts(project, screen, waysIn.get(screen.id) ?? []));
+  return parts;
+}
+
+function arrowsByTarget(project: Project): Map<string, string[]> {
+  const out = new Map<string, string[]>();
+  for (const arrow of graphOf(project).arrows) out.set(arrow.to, [...(out.get(arrow.to) ?? []), `${nameOf(project, arrow.from)}: ${arrow.label}`]);
+  for (const e of project.entrances) out.set(e.to, [...(out.get(e.to) ?? []), `${e.kind}: ${e.name}`]);
+  return out;
+}
+
+function screenParts(project: Project, screen: Screen, waysIn: string[]): Part[] {
+  const up = upTarget(project, screen.id);
+  const around = ownersAround(project, screen.id);
+  const marks = [screen.hub && "a hub", screen.once && "gone through once", screen.planned && "only planned"].filter((mark) => typeof mark === "string");
+  const lines = [
+    ...(around.length > 0 ? [`In ${around.map((c) => `${c.name || c.id} (${c.kind})`).join(", in ")}.`] : []),
+    ...(marks.length > 0 ? [`It is ${marks.join(", ")}.`] : []),
+    `Up leads to ${up === undefined ? "nowhere" : nameOf(project, up)}.`,
+    ...(screen.path === undefined ? [] : [`Address: ${screen.path}`]),
+    ...(screen.code === undefined ? [] : [`In code: ${screen.code}`]),
+  ];
+  const legs = [screen.id, ...around.map((c) => c.id)].flatMap((place) => lookup(project).legsFrom.get(place) ?? []);
+  return [
+    { kind: "heading", level: 3, text: screen.name || screen.id },
+    { kind: "list", items: lines },
+    ...(screen.params.length > 0
+      ? [
+          {
+            kind: "table" as const,
+            head: ["Needs to know", "Type", "Must be handed on"],
+            rows: screen.params.map((p) => [p.name, p.type, p.default === undefined ? (p.required ? "yes" : "no") : `no, else ${JSON.stringify(p.default)}`]),
+          },
+        ]
+      : []),
+    ...(waysIn.length > 0
+      ? [
+          { kind: "text" as const, text: "Ways in:" },
+          { kind: "list" as const, items: waysIn },
+        ]
+      : []),
+    ...(legs.length > 0 ? [{ kind: "table" as const, head: ["By", "If", "Goes", "Hands on"], rows: legs.map((leg) => legRow(project, leg)) }] : []),
+  ];
+}
+
+function legRow(project: Project, leg: Leg): string[] {
+  const element = elementIdOf(leg);
+  const by = element === undefined ? triggerLabel(leg) : `${leg.on.kind} ${elementOf(project, leg.from, element)?.label || element}`;
+  const outcome = "outcome" in leg.on && leg.on.outcome !== undefined ? `, comes out as ${leg.on.outcome}` : "";
+  const pass = leg.move && "pass" in leg.move ? leg.move.pass : undefined;
+  const sets = Object.entries(leg.set ?? {}).map(([id, source]) => `sets ${id} = ${source}`);
+  return [
+    `${by}${outcome}${leg.planned ? " (only planned)" : ""}`,
+    leg.when ?? "",
+    [...(leg.move ? [moveSentence(project, leg.from, leg.move)] : []), ...sets].join(" "),
+    Object.entries(pass ?? {})
+      .map(([name, source]) => `${name} = ${source}`)
+      .join(", "),
+  ];
+}

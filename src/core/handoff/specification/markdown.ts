@@ -1,0 +1,29 @@
+import type { Project } from "../../model/schema.ts";
+import type { Checked } from "../target.ts";
+import { type Part, specification } from "./content.ts";
+
+/** The specification in Markdown; the map is the file map.svg beside it. */
+export function specificationMarkdown(project: Project, checked: Checked): string {
+  return `<!-- Made from the project document; do not edit. -->\n\n${specification(project, checked).map(written).join("\n\n")}\n`;
+}
+
+function written(part: Part): string {
+  switch (part.kind) {
+    case "heading":
+      return `${"#".repeat(part.level)} ${plain(part.text)}`;
+    case "text":
+      return plain(part.text);
+    case "list":
+      return part.items.map((item) => `- ${plain(item)}`).join("\n");
+    case "table":
+      return [part.head, part.head.map(() => "---"), ...part.rows].map((row) => `| ${row.map(cell).join(" | ")} |`).join("\n");
+    case "map":
+      return "![Map](map.svg)";
+  }
+}
+
+/** Text in which nothing is read as Markdown or markup. */
+function plain(text: string): string {
+  return text.replace(/[\r\n]+/g, " ").replace(/[\\`*_[\]<>#]/g, (c) => `\\${c}`);
+}
+const cell = (text: string) => plain(text).replaceAll("|", "\\|");

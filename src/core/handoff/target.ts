@@ -1,0 +1,71 @@
+import { mapSvg } from "../map/svg.ts";
+import type { Project } from "../model/schema.ts";
+import { addressesCsv, addressesJson } from "./addresses/addresses.ts";
+import { dot } from "./diagrams/dot.ts";
+import { graphml } from "./diagrams/graphml.ts";
+import { mermaid } from "./diagrams/mermaid.ts";
+import { specificationHtml } from "./specification/html.ts";
+import { specificationMarkdown } from "./specification/markdown.ts";
+import { featureFiles } from "./tests/gherkin.ts";
+import { walksJson } from "./tests/walks.ts";
+
+/** A file of a hand-off. */
+export interface HandedFile {
+  name: string;
+  text: string;
+}
+/** What the checker says of a project, as far as a hand-off tells it on. */
+export interface Checked {
+  findings: ReadonlyArray<{ severity: string; code: string; message: string }>;
+  /** What is proved, as a sentence. */
+  proof: string;
+}
+/** Something that can be handed off: a name for the command line, words for people, and the files. */
+export interface Target {
+  id: string;
+  name: string;
+  says: string;
+  /** The same project always gives the same bytes. */
+  files: (project: Project, checked: Checked) => HandedFile[];
+}
+
+/** Everything that can be handed off; a new format is one entry here. */
+export const TARGETS: readonly Target[] = [
+  {
+    id: "spec",
+    name: "Specification",
+    says: "Every screen with what it needs, its ways in and out, Up, Back and its address, for people to read and print.",
+    files: (project, checked) => [
+      { name: "specification.md", text: specificationMarkdown(project, checked) },
+      { name: "specification.html", text: specificationHtml(project, checked) },
+    ],
+  },
+  { id: "svg", name: "Map", says: "The map as a drawing.", files: (project) => [{ name: "map.svg", text: mapSvg(project) }] },
+  { id: "dot", name: "Graph, DOT", says: "Screens and legs as a graph for Graphviz.", files: (project) => [{ name: "map.dot", text: dot(project) }] },
+  {
+    id: "mermaid",
+    name: "Graph, Mermaid",
+    says: "A state diagram that most code hosts draw by themselves.",
+    files: (project) => [{ name: "map.mmd", text: mermaid(project) }],
+  },
+  { id: "graphml", name: "Graph, GraphML", says: "The graph for tools that read XML.", files: (project) => [{ name: "map.graphml", text: graphml(project) }] },
+  {
+    id: "tests",
+    name: "Tests",
+    says: "Few walks that use every leg, as Gherkin features and as events; and the walks kept in the document.",
+    files: (project) => [...featureFiles(project), { name: "walks.json", text: walksJson(project) }],
+  },
+  {
+    id: "addresses",
+    name: "Addresses",
+    says: "All addresses as a table, and as URL patterns.",
+    files: (project) => [
+      { name: "addresses.csv", text: addressesCsv(project) },
+      { name: "addresses.json", text: addressesJson(project) },
+    ],
+  },
+];
+
+export function targetOf(id: string): Target | undefined {
+  return TARGETS.find((target) => target.id === id);
+}

@@ -1,0 +1,138 @@
+import { existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { main } from "../../src/cli/main.ts";
+import { readProject } from "../../src/core/model/read.ts";
+import { writeProject } from "../../src/core/model/write.ts";
+import { app } from "../vectors/app.ts";
+
+const small = app("s", {
+  stacks: { s: "a b" },
+  screens: { b: { path: "/b/{id}", params: [{ name: "id", type: "text", required: true }] } },
+  legs: ['go a push b pass.id="1"'],
+});
+let folder: string;
+let printed: { out: string; err: string };
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), "etape-cli-"));
+  printed = { out: "", err: "" };
+  vi.spyOn(process.stdout, "write").mockImplementation((text) => {
+    printed.out += String(text);
+    return true;
+  });
+  vi.spyOn(process.stderr, "write").mockImplementation((text) => {
+    printed.err += String(text);
+    return true;
+  });
+});
+afterEach(() => vi.restoreAllMocks());
+
+/** A file in the test's own folder. */
+function file(name: string, text: string): string {
+  const path = join(folder, name);
+  writeFileSync(path, text);
+  return path;
+}
+const document = (name = "small.etape.json", project = small) => file(name, writeProject(project));
+
+describe("etape draw", () => {
+  it("writes an SVG, or prints it", async () => {
+    const out = join(folder, "map.svg");
+    expect(await main(["draw", document(), "--out", out])).toBe(0);
+    expect(readFileSync(out, "utf8")).toMatch(/^<svg /);
+    expect(await main(["draw", document(), "--out", "-"])).toBe(0);
+    expect(printed.out).toMatch(/^<svg /);
+  });
+
+  it("says where it can not write", async () => {
+    expect(await main(["draw", document(), "--out", join(folder, "nowhere", "map.svg")])).toBe(2);
+    expect(printed.err).toContain("can not be written (ENOENT)");
+  });
+});
+
+describe("etape gen", () => {
+  it("writes each target into a folder that it makes, the same bytes each time", async () => {
+    const [one, two] = [join(folder, "one"), join(folder, "two")];
+    for (const out of [one, two]) expect(await main(["gen", document(), "--to", "all", "--out", out])).toBe(0);
+    const names = readdirSync(one).sort();
+    expect(names).toEqual(readdirSync(two).sort());
+    expect(names).toEqual(
+      expect.arrayContaining([
+        "specification.md",
+        "specification.html",
+        "map.svg",
+        "map.dot",
+        "map.mmd",
+        "map.graphml",
+        "every-leg.feature",
+        "walks.json",
+        "addresses.csv",
+        "addresses.json",
+      ]),
+    );
+    for (const name of names) expect(readFileSync(join(one, name), "utf8")).toBe(readFileSync(join(two, name), "utf8"));
+  });
+
+  it("refuses a document that names what is not there, with the names, and writes nothing", async () => {
+    const broken = { ...small, legs: small.legs.map((leg) => ({ ...leg, move: { kind: "push" as const, to: "gone" } })) };
+    const out = join(folder, "out");
+    expect(await main(["gen", document("broken.etape.json", broken), "--to", "dot", "--out", out])).toBe(1);
+    expect(printed.err).toContain("broken-target go");
+    expect(existsSync(out)).toBe(false);
+  });
+
+  it("an unknown target is a usage error", async () => {
+    expect(await main(["gen", document(), "--to", "cobol", "--out", folder])).toBe(2);
+  });
+});
+
+describe("etape import", () => {
+  it("makes a document that reads, and lists what was not kept", async () => {
+    const out = join(folder, "made.etape.json");
+    expect(await main(["import", file("list.txt", "/\n/a\n/a/:id?x=1\n"), "--from", "addresses", "--out", out])).toBe(0);
+    const read = readProject(readFileSync(out, "utf8"));
+    expect(read.ok && read.project.screens.map((s) => s.path)).toEqual(["/", "/a", "/a/{id}"]);
+    expect(printed.err).toContain("not kept: line 3");
+  });
+
+  it("names all wrong lines with their numbers and writes nothing", async () => {
+    const out = join(folder, "made.etape.json");
+    const list = file("list.txt", "/\nno\n/{\n");
+    expect(await main(["import", list, "--from", "addresses", "--out", out])).toBe(2);
+    expect(printed.err).toContain(`${list}:2:`);
+    expect(printed.err).toContain(`${list}:3:`);
+    expect(existsSync(out)).toBe(false);
+  });
+});
+
+describe("etape diff", () => {
+  const changed = { ...small, screens: small.screens.map((s) => (s.id === "b" ? { ...s, name: "Bee" } : s)), legs: [] };
+
+  it("is silent with 0 for the same, and tells changes and findings with 1 for others", async () => {
+    expect(await main(["diff", document("a.json"), document("b.json")])).toBe(0);
+    expect(printed.out).toBe("");
+    expect(await main(["diff", document("a.json"), document("c.json", changed)])).toBe(1);
+    expect(printed.out).toContain("changed screen b (Bee)\n  name: b → Bee");
+    expect(printed.out).toContain("removed leg go");
+    expect(printed.out).toContain("finding came:");
+  });
+
+  it("as JSON and as Markdown", async () => {
+    await main(["diff", document("a.json"), document("c.json", changed), "--format", "json"]);
+    expect(JSON.parse(printed.out)).toMatchObject({
+      changes: [
+        { what: "changed", id: "b" },
+        { what: "removed", id: "go" },
+      ],
+      went: [],
+    });
+    printed.out = "";
+    await main(["diff", document("a.json"), document("c.json", changed), "--format", "markdown"]);
+    expect(printed.out).toMatch(/^## Changes\n\n- changed screen b/);
+  });
+
+  it("a file that can not be read is 2", async () => {
+    expect(await main(["diff", document("a.json"), join(folder, "none.json")])).toBe(2);
+  });
+});

@@ -1,0 +1,277 @@
+import { readFileSync } from "node:fs";
+import { AstBuilder, GherkinClassicTokenMatcher, Parser } from "@cucumber/gherkin";
+import { IdGenerator } from "@cucumber/messages";
+import Papa from "papaparse";
+import { SaxesParser } from "saxes";
+import { describe, expect, it } from "vitest";
+import { check } from "../../../src/core/check/check.ts";
+import { compareProjects } from "../../../src/core/compare/compare.ts";
+import { compiled, register } from "../../../src/core/engine/compiled.ts";
+import { stateLine } from "../../../src/core/engine/line.ts";
+import { launch, step } from "../../../src/core/engine/step.ts";
+import { urlPattern } from "../../../src/core/handoff/addresses/addresses.ts";
+import { fromAddresses } from "../../../src/core/handoff/in/addresses.ts";
+import { fromSitemap } from "../../../src/core/handoff/in/sitemap.ts";
+import { type Checked, type HandedFile, TARGETS } from "../../../src/core/handoff/target.ts";
+import { coveringWalks } from "../../../src/core/handoff/tests/cover.ts";
+import { readProject, readProjectData } from "../../../src/core/model/read.ts";
+import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
+import { writeProject } from "../../../src/core/model/write.ts";
+import { randomDocument } from "../../random/documents.ts";
+import { app } from "../../vectors/app.ts";
+
+const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
+if (!read.ok) throw new Error("the demo can be read");
+const demo = read.project;
+const checked: Checked = { findings: [{ severity: "note", code: "far", message: "Far." }], proof: "Proved." };
+/** Names full of what other languages read as their own. */
+const nasty = app("end", {
+  stacks: { end: "graph subgraph" },
+  screens: {
+    graph: { name: `</text><script>alert("x")</script> & "quotes" \\ | # ; : [*] -->`, elements: [{ id: "state", kind: "button", label: `"]; drop | <b>` }] },
+    subgraph: { name: "line\nbreak\r\nFeature: no" },
+  },
+  legs: ["note graph:on(state) push subgraph"],
+});
+const files = (project: Project, id: string): HandedFile[] => TARGETS.find((t) => t.id === id)?.files(project, checked) ?? [];
+const text = (project: Project, id: string, name: string) => files(project, id).find((f) => f.name === name)?.text ?? "";
+
+/** The names of the elements of an XML text, which has to be well formed. */
+function tags(xml: string): string[] {
+  const out: string[] = [];
+  const parser = new SaxesParser();
+  parser.on("error", (error) => {
+    throw error;
+  });
+  parser.on("opentag", (tag) => {
+    out.push(tag.name);
+  });
+  parser.write(xml).close();
+  return out;
+}
+
+function gherkin(source: string) {
+  const parser = new Parser(new AstBuilder(IdGenerator.incrementing()), new GherkinClassicTokenMatcher());
+  return parser.parse(source);
+}
+
+describe("every hand-off", () => {
+  it("is the same each time, for the demo, for nasty names and for random documents", () => {
+    const documents = [nasty, ...Array.from({ length: 12 }, (_, seed) => randomDocument(seed, { screens: 6, legs: 8 }))];
+    for (const project of documents)
+      for (const target of TARGETS) {
+        const again = JSON.parse(JSON.stringify(project)) as Project;
+        expect(target.files(again, checked), target.id).toEqual(target.files(project, checked));
+      }
+  });
+
+  it("has a file of its own name for each format", () => {
+    const names = TARGETS.flatMap((target) => target.files(nasty, checked).map((f) => f.name));
+    expect(new Set(names).size).toBe(names.length);
+  });
+});
+
+describe("diagrams", () => {
+  it("GraphML is well formed, and has every screen once and every leg that leads to one", () => {
+    for (const project of [demo, nasty]) {
+      const found = tags(text(project, "graphml", "map.graphml"));
+      expect(found.filter((t) => t === "node")).toHaveLength(project.screens.length + project.containers.length);
+      expect(found.filter((t) => t === "edge").length).toBeGreaterThan(0);
+    }
+    const ids = [...text(demo, "graphml", "map.graphml").matchAll(/<edge id="(\w+)"/g)].map((m) => m[1]);
+    expect(ids).toContain("toNotes");
+  });
+
+  it("DOT closes every brace and quote, whatever the names", () => {
+    for (const project of [demo, nasty]) {
+      const bare = text(project, "dot", "map.dot").replace(/"(\\.|[^"\\])*"/g, "");
+      expect(bare).not.toContain('"');
+      expect(bare.split("{").length).toBe(bare.split("}").length);
+    }
+  });
+
+  it("Mermaid has one line for each arrow, and no text that it would read as its own", () => {
+    const lines = text(nasty, "mermaid", "map.mmd").split("\n");
+    const arrows = lines.filter((line) => line.includes(" --> "));
+    expect(arrows[0]).toBe("  [*] --> p_graph");
+    expect(arrows[1]).toMatch(/^ {2}p_graph --> p_subgraph : [^<>"]*#60;b#62;, on top$/);
+    expect(arrows).toHaveLength(2);
+    expect(lines.filter((line) => /^\s+state "/.test(line)).every((line) => /^\s+state "[^"]*" as p_\w+( \{)?$/.test(line))).toBe(true);
+  });
+});
+
+describe("the specification", () => {
+  it("says of every screen what it needs and where it leads, in Markdown and in HTML", () => {
+    const [markdown, html] = [text(demo, "spec", "specification.md"), text(demo, "spec", "specification.html")];
+    for (const screen of demo.screens) {
+      expect(markdown).toContain(`### ${screen.name.replace(/[\\`*_[\]<>#]/g, (c) => `\\${c}`)}`);
+      expect(html).toContain("<h3>");
+    }
+    expect(markdown).toContain("Proved.");
+    expect(html).toContain("note: Far. (far)");
+  });
+
+  it("holds no markup of the document's own, and lets no script run", () => {
+    const html = text(nasty, "spec", "specification.html");
+    expect(html).not.toContain("<script");
+    expect(html).toContain("default-src 'none'");
+    expect(text(nasty, "spec", "specification.md")).not.toMatch(/(?<!\\)<script/);
+    expect(() => tags(html.replace("<!doctype html>", "").replace(/<meta([^>]*)>/g, "<meta$1/>"))).not.toThrow();
+  });
+});
+
+describe("addresses", () => {
+  it("are a table by RFC 4180 that reads back, with every address of the demo", () => {
+    const csv = text(demo, "addresses", "addresses.csv");
+    expect(csv.endsWith("\r\n")).toBe(true);
+    const { data, errors } = Papa.parse<Record<string, string>>(csv.trimEnd(), { header: true });
+    expect(errors).toEqual([]);
+    expect(data.map((row) => row.pattern)).toEqual([...demo.screens.flatMap((s) => s.path ?? []), ...demo.entrances.flatMap((e) => e.pattern ?? [])]);
+    expect(JSON.parse(text(demo, "addresses", "addresses.json"))).toHaveLength(data.length);
+  });
+
+  it.each([
+    ["/hives/{hiveId}", "/hives/:hiveId"],
+    ["/files/{+rest}", "/files/:rest(.+)"],
+    ["app://x/(a)/b*", "app://x/\\(a\\)/b\\*"],
+  ])("%s as a URL pattern is %s", (pattern, url) => {
+    expect(urlPattern(pattern)).toBe(url);
+  });
+});
+
+describe("walks that use every leg", () => {
+  /** The legs that fire when walks are replayed. */
+  function used(project: Project, walks: NavEvent[][]): Set<string> {
+    const fired = new Set<string>();
+    const watched = { ...project };
+    register(watched, {
+      ...compiled(project),
+      watch: { fired: (leg) => fired.add(leg), refused: () => undefined, copied: () => undefined, passed: () => undefined },
+    });
+    for (const walk of walks) {
+      let state = launch(watched);
+      for (const event of walk) {
+        const result = step(watched, state, event);
+        expect(["moved", "left"]).toContain(result.outcome);
+        state = result.state;
+      }
+    }
+    return fired;
+  }
+
+  it("use, replayed, exactly the legs that are not named as unused; of Hollowcomb all but one, in two launches", () => {
+    const { walks, unused } = coveringWalks(demo);
+    const fired = used(demo, walks);
+    expect(demo.legs.filter((leg) => !fired.has(leg.id)).map((leg) => leg.id)).toEqual(unused);
+    expect(unused).toEqual(["treat"]);
+    expect(walks.length).toBeLessThanOrEqual(2);
+  }, 60_000);
+
+  it("on random documents too", () => {
+    for (let seed = 0; seed < 25; seed++) {
+      const project = randomDocument(seed, { screens: 6, legs: 9 });
+      const { walks, unused } = coveringWalks(project);
+      const fired = used(project, walks);
+      expect(
+        project.legs.filter((leg) => !fired.has(leg.id)).map((leg) => leg.id),
+        `seed ${seed}`,
+      ).toEqual(unused);
+    }
+  });
+
+  it("are Gherkin that its own parser reads, and events that step takes", () => {
+    for (const project of [nasty]) {
+      for (const file of files(project, "tests").filter((f) => f.name.endsWith(".feature"))) {
+        const { feature } = gherkin(file.text);
+        expect(feature?.children.length).toBeGreaterThan(0);
+      }
+      const walks = JSON.parse(text(project, "tests", "walks.json"));
+      for (const walk of walks.walks) {
+        let state = launch(project);
+        expect(walk.starts).toBe(stateLine(project, state));
+        for (const { event, shows } of walk.steps) {
+          state = step(project, state, event).state;
+          expect(stateLine(project, state)).toBe(shows);
+        }
+      }
+    }
+  });
+});
+
+describe("what comes in", () => {
+  const valid = (project: Project) => expect(readProjectData(JSON.parse(writeProject(project)))).toMatchObject({ ok: true });
+
+  it("addresses in both styles become screens with parameters, parents and links, without blockers", () => {
+    const made = fromAddresses("# the app\n/\n/hives\n/hives/:id\n/hives/{id}/notes/{noteId}?tab=1\nhttps://x.test/about\n/hives\n");
+    if (!made.ok) throw new Error("it can be read");
+    valid(made.project);
+    expect(made.project.screens.map((s) => [s.path, s.params.map((p) => p.name)])).toEqual([
+      ["/", []],
+      ["/hives", []],
+      ["/about", []],
+      ["/hives/{id}", ["id"]],
+      ["/hives/{id}/notes/{noteId}", ["id", "noteId"]],
+    ]);
+    expect(made.lost).toEqual(["line 5: the part after ? or # of /hives/{id}/notes/{noteId}?tab=1", "line 7: /hives, which is there already"]);
+    expect(check(made.project).findings.filter((f) => f.severity === "blocker")).toEqual([]);
+  });
+
+  it("lines that are no address are all named with their numbers, and nothing is made", () => {
+    const made = fromAddresses("/ok\nnot one\n/a/{b\n");
+    expect(made).toEqual({
+      ok: false,
+      problems: [
+        { line: 2, message: expect.stringContaining("“not one”") },
+        { line: 3, message: expect.stringContaining("/a/{b") },
+      ],
+    });
+  });
+
+  it("a sitemap becomes a project, and says what it left out", () => {
+    const xml = `<?xml version="1.0"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><url><loc>https://x.test/</loc><priority>1</priority></url><url><loc>https://x.test/a&amp;b/c</loc></url></urlset>`;
+    const made = fromSitemap(xml);
+    if (!made.ok) throw new Error("it can be read");
+    valid(made.project);
+    expect(made.project.screens.map((s) => s.path)).toEqual(["/", "/a&b/c"]);
+    expect(made.lost).toEqual(["<priority> of every address"]);
+  });
+
+  it.each([
+    ["entities from elsewhere", '<!DOCTYPE x [<!ENTITY e SYSTEM "file:///etc/passwd">]><urlset><url><loc>&e;</loc></url></urlset>', "a document type"],
+    [
+      "entities that grow",
+      `<!DOCTYPE x [<!ENTITY a "aaaa">${Array.from({ length: 20 }, (_, i) => `<!ENTITY b${i} "&a;&a;">`).join("")}]><urlset/>`,
+      "a document type",
+    ],
+    ["an entity that nothing defines", "<urlset><url><loc>&lol;</loc></url></urlset>", "entity"],
+    ["what is not well formed", "<urlset><url>", "unclosed"],
+    ["another kind of file", "<html/>", "<urlset> is expected"],
+    ["a sitemap without addresses", "<urlset/>", "no address"],
+  ])("%s: refused with a sentence", (_, xml, says) => {
+    const made = fromSitemap(xml);
+    expect(made.ok).toBe(false);
+    expect(made.ok ? "" : (made.problems[0]?.message ?? "")).toContain(says);
+  });
+
+  it("a file of more than 20 MiB is refused", () => {
+    expect(fromSitemap("x".repeat(20 * 1024 * 1024 + 1))).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining("20 MiB") }] });
+  });
+});
+
+describe("what changed between two documents", () => {
+  it("is nothing for the same, and names what came, went and changed by place and leg", () => {
+    expect(compareProjects(demo, JSON.parse(JSON.stringify(demo)) as Project)).toEqual([]);
+    const newer: Project = {
+      ...demo,
+      screens: demo.screens.filter((s) => s.id !== "queen").map((s) => (s.id === "hive" ? { ...s, name: "The hive" } : s)),
+      legs: [...demo.legs.filter((l) => l.id !== "toQueen"), { id: "more", from: "hive", on: { kind: "tap", element: "photo" }, move: { kind: "back" } }],
+    };
+    expect(compareProjects(demo, newer).map((c) => `${c.what} ${c.kind} ${c.id}`)).toEqual([
+      "changed screen hive",
+      "removed screen queen",
+      "added leg more",
+      "removed leg toQueen",
+    ]);
+    expect(compareProjects(demo, newer)[0]?.fields).toEqual([{ field: "name", from: "Hive", to: "The hive" }]);
+  });
+});

@@ -1,0 +1,56 @@
+import { readFileSync } from "node:fs";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test } from "@playwright/test";
+import { strFromU8, unzipSync } from "fflate";
+
+test("a hand-off is looked at, copied and downloaded; all of it comes as one zip", async ({ page, context }, info) => {
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  await page.goto("/");
+  await page.getByRole("button", { name: /Open Hollowcomb/ }).click();
+  await page.getByRole("link", { name: "Hand-off" }).click();
+  await expect(page.getByRole("tab", { name: "specification.md" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("tabpanel")).toContainText("# Hollowcomb");
+  await expect(page.getByTestId("proof")).toContainText("Proved", { timeout: 30_000 });
+  await page.getByRole("tab", { name: "specification.html" }).click();
+  await expect(page.frameLocator("iframe").getByRole("heading", { name: "Screens" })).toBeVisible();
+  await page.getByRole("button", { name: /Graph, Mermaid/ }).click();
+  await expect(page.getByRole("tabpanel")).toContainText("stateDiagram-v2");
+  await page.getByRole("button", { name: "Copy", exact: true }).click();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain("stateDiagram-v2");
+  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze();
+  expect(violations.map((v) => v.id)).toEqual([]);
+  const downloading = page.waitForEvent("download", { timeout: 60_000 });
+  await page.getByRole("button", { name: "Download all as a zip" }).click();
+  const file = info.outputPath("all.zip");
+  await (await downloading).saveAs(file);
+  const files = unzipSync(new Uint8Array(readFileSync(file)));
+  expect(Object.keys(files)).toEqual(expect.arrayContaining(["specification.md", "map.svg", "map.dot", "every-leg.feature", "addresses.csv"]));
+  expect(strFromU8(files["every-leg.feature"] ?? new Uint8Array())).toContain("Feature: Hollowcomb");
+});
+
+test("a document that names what is not there is handed off to nobody, and says why", async ({ page }, info) => {
+  const broken = JSON.parse(readFileSync("demo/hollowcomb.etape.json", "utf8"));
+  broken.legs[0].move = { kind: "reset", to: "nowhere" };
+  const file = info.outputPath("broken.etape.json");
+  const { writeFileSync } = await import("node:fs");
+  writeFileSync(file, JSON.stringify(broken));
+  await page.goto("/");
+  await page.getByLabel("Project file").setInputFiles(file);
+  await page.getByRole("link", { name: "Hand-off" }).click();
+  await expect(page.getByRole("alert")).toContainText("nowhere");
+  await expect(page.getByRole("button", { name: "Download all as a zip" })).toBeDisabled();
+});
+
+test("a list of addresses and a sitemap open as projects, and say what was left out", async ({ page }) => {
+  await page.goto("/");
+  await page.getByLabel("Project file").setInputFiles({ name: "paths.txt", mimeType: "text/plain", buffer: Buffer.from("/\n/hives\n/hives/:id?tab=1\n") });
+  await expect(page.locator("[data-card]")).toHaveCount(3);
+  await expect(page.getByRole("status").filter({ hasText: "Not kept" })).toContainText("line 3");
+  await page.goto("/");
+  await page.getByLabel("Project file").setInputFiles({
+    name: "map.xml",
+    mimeType: "application/xml",
+    buffer: Buffer.from('<!DOCTYPE x [<!ENTITY e SYSTEM "file:///etc/passwd">]><urlset><url><loc>&e;</loc></url></urlset>'),
+  });
+  await expect(page.getByRole("alert")).toContainText("a document type");
+});
