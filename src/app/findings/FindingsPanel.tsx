@@ -1,39 +1,64 @@
-import { fixesFor } from "../../core/check/fixes.ts";
-import { lookup } from "../../core/model/lookup.ts";
+import { useState } from "react";
+import { mendAll } from "../../core/check/mendAll.ts";
+import { nameOf } from "../../core/model/lookup.ts";
+import type { Project } from "../../core/model/schema.ts";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
-import { useSelection } from "../store/selection.ts";
 import type { PlainFinding } from "../workers/plain.ts";
-import { usePlay } from "./usePlay.ts";
-import { SEVERITY_COLOR, SEVERITY_GROUND } from "./words.ts";
+import { keyOfFinding } from "./Changes.tsx";
+import { FindingRow } from "./FindingRow.tsx";
+import { useMend } from "./MendDialog.tsx";
+import { placeOfSubject, SEVERITY_GROUND } from "./words.ts";
 
-/** All findings: each in one sentence, with its walk, its mending, and "this is intended" with a reason. */
+/** Rows shown of one group before the rest is asked for. */
+const FIRST = 40;
+
+/** All findings, grouped by what is wrong or by where. */
 export function FindingsPanel({ onClose }: { onClose: () => void }) {
-  const result = useFindings((f) => f.result);
+  const project = useDocument((d) => d.project);
+  const { result, running } = useFindings();
+  const [by, setBy] = useState<"code" | "place">("code");
   const findings = result?.findings ?? [];
+  const groups = [...Map.groupBy(findings, (finding) => (by === "code" ? finding.code : (placeOfSubject(project, finding.subjects[0] ?? "") ?? "")))];
   return (
     <section
-      className="absolute inset-x-0 bottom-full z-30 max-h-[46vh] overflow-y-auto border-t border-ink bg-sheet shadow-[0_-6px_16px_var(--lift)]"
+      className="absolute inset-x-0 bottom-full z-30 max-h-[52vh] overflow-y-auto border-t border-ink bg-sheet shadow-[0_-6px_16px_var(--lift)]"
       aria-label="All findings"
     >
-      <header className="sticky top-0 flex items-center justify-between border-b border-hairline bg-sheet px-4 py-2">
+      <header className="sticky top-0 z-10 flex items-center gap-4 border-b border-hairline bg-sheet px-4 py-2">
         <h2 className="caption m-0 text-[13px]">Findings</h2>
-        <button type="button" onClick={onClose} className="min-h-6 px-2 text-ink-2 hover:text-ink">
+        <div role="radiogroup" aria-label="Grouped by" className="flex gap-1 text-[12px]">
+          {(["code", "place"] as const).map((key) => (
+            <button
+              key={key}
+              type="button"
+              role="radio"
+              aria-checked={by === key}
+              onClick={() => setBy(key)}
+              className={`min-h-6 border px-2 ${by === key ? "border-accent bg-accent-soft font-semibold" : "border-hairline text-ink-2 hover:border-ink"}`}
+            >
+              {key === "code" ? "by what is wrong" : "by place"}
+            </button>
+          ))}
+        </div>
+        <button type="button" onClick={onClose} className="ml-auto min-h-6 px-2 text-ink-2 hover:text-ink">
           close
         </button>
       </header>
-      {findings.length === 0 && <p className="px-4 py-3 text-ink-2">Nobody gets stuck, and nothing is left open.</p>}
-      <ul className="m-0 list-none p-0">
-        {findings.map((finding) => (
-          <FindingRow key={`${finding.code} ${finding.subjects.join(" ")}`} finding={finding} />
-        ))}
-      </ul>
+      {findings.length === 0 && (
+        <p className="px-4 py-3 text-ink-2">
+          {result ? "Nobody gets stuck, and nothing is left open." : running ? "Still looking…" : "Nothing is known yet: the check did not come to an end."}
+        </p>
+      )}
+      {groups.map(([key, list]) => (
+        <Group key={key} project={project} title={by === "code" ? key : nameOf(project, key) || "the project"} list={list} byCode={by === "code"} />
+      ))}
       {(result?.accepted.length ?? 0) > 0 && (
         <>
           <h3 className="caption m-0 px-4 pt-3">Intended</h3>
           <ul className="m-0 list-none p-0">
             {result?.accepted.map((finding) => (
-              <li key={`${finding.code} ${finding.subjects.join(" ")}`} className="flex gap-3 px-4 py-1 text-[12.5px] text-ink-2">
+              <li key={keyOfFinding(finding)} className="flex gap-3 px-4 py-1 text-[12.5px] text-ink-2">
                 <span className="min-w-0 flex-1">
                   {finding.message} <em>{finding.reason}</em>
                 </span>
@@ -47,54 +72,34 @@ export function FindingsPanel({ onClose }: { onClose: () => void }) {
   );
 }
 
-function FindingRow({ finding }: { finding: PlainFinding }) {
-  const project = useDocument((d) => d.project);
-  const apply = useDocument((d) => d.apply);
-  const select = useSelection((s) => s.select);
-  const play = usePlay();
-  const fixes = fixesFor(project, finding);
-  const show = () => {
-    const id = finding.subjects[0] ?? "";
-    const { legs, places, entrances } = lookup(project);
-    if (legs.has(id)) select({ kind: "leg", id });
-    else if (entrances.has(id)) select({ kind: "entrance", id });
-    else if (places.has(id)) select({ kind: "place", id });
-  };
-  const accept = () => {
-    const reason = window.prompt("Why is this intended? The reason is kept in the document.");
-    if (!reason) return;
-    apply({
-      name: `Accept ${finding.code}`,
-      apply: (p) => ({ ...p, accepted: [...(p.accepted ?? []), { code: finding.code, subjects: finding.subjects, reason }] }),
-    });
-  };
+function Group({ project, title, list, byCode }: { project: Project; title: string; list: readonly PlainFinding[]; byCode: boolean }) {
+  const look = useMend((m) => m.look);
+  const [whole, setWhole] = useState(false);
+  const all = byCode ? mendAll(project, list) : undefined;
+  const worst = list[0]?.severity ?? "note";
   return (
-    <li data-finding={finding.code} className="flex items-baseline gap-3 border-b border-hairline px-4 py-1.5 text-[12.5px]">
-      <span className={`mt-1 h-2 w-2 shrink-0 self-start rounded-full ${SEVERITY_GROUND[finding.severity]}`} />
-      <button type="button" onClick={show} className="min-w-0 flex-1 text-left hover:underline">
-        {finding.message}
-      </button>
-      <code className={`shrink-0 font-mono text-[10.5px] ${SEVERITY_COLOR[finding.severity]}`}>{finding.code}</code>
-      {finding.walk && (
-        <button type="button" className="min-h-6 shrink-0 font-semibold text-accent hover:underline" onClick={() => play(finding)}>
-          Walk it
+    <section aria-label={title}>
+      <h3 className="m-0 flex items-center gap-2 bg-band px-4 py-1 text-[12px] font-semibold">
+        <span className={`h-2 w-2 rounded-full ${SEVERITY_GROUND[worst]}`} />
+        {byCode ? <code className="font-mono">{title}</code> : title}
+        <span className="font-normal text-ink-2">{list.length}</span>
+        {all && (
+          <button type="button" className="ml-auto min-h-6 font-semibold text-accent hover:underline" onClick={() => look(all)}>
+            {all.name}…
+          </button>
+        )}
+      </h3>
+      <ul className="m-0 list-none p-0">
+        {(whole ? list : list.slice(0, FIRST)).map((finding) => (
+          <FindingRow key={keyOfFinding(finding)} finding={finding} />
+        ))}
+      </ul>
+      {!whole && list.length > FIRST && (
+        <button type="button" className="min-h-7 px-4 text-[12.5px] font-semibold text-accent" onClick={() => setWhole(true)}>
+          and {list.length - FIRST} more
         </button>
       )}
-      {fixes.map((fix) => (
-        <button
-          key={fix.name}
-          type="button"
-          className="min-h-6 max-w-64 shrink-0 truncate font-semibold text-accent hover:underline"
-          title={fix.name}
-          onClick={() => apply(fix)}
-        >
-          Mend: {fix.name}
-        </button>
-      ))}
-      <button type="button" className="min-h-6 shrink-0 text-ink-2 hover:text-ink" onClick={accept}>
-        intended…
-      </button>
-    </li>
+    </section>
   );
 }
 

@@ -11,8 +11,8 @@ import { count, SEVERITY_GROUND } from "./words.ts";
 export function Foot() {
   const project = useDocument((d) => d.project);
   const apply = useDocument((d) => d.apply);
-  const { result, of, running: checking, error } = useFindings();
-  const running = checking || of !== project;
+  const { result, of, running: checking, error, states, stopped, stop, check } = useFindings();
+  const running = stopped !== project && (checking || of !== project);
   const [open, setOpen] = useState(false);
   const play = usePlay();
   const worst = result?.findings[0];
@@ -72,13 +72,31 @@ export function Foot() {
           <span className="underline decoration-hairline underline-offset-4">{open ? "close" : "all"}</span>
         </button>
         <span
-          className={`ml-auto min-w-0 shrink truncate text-right ${running || error || !result?.proof.complete ? "text-ink-2" : "text-proved"}`}
+          className={`ml-auto min-w-0 shrink truncate text-right ${running || error || stopped === project || !result?.proof.complete ? "text-ink-2" : "text-proved"}`}
           data-testid="proof"
           data-running={running}
           title={result && proofText(result.proof)}
         >
-          {error ? `The check failed: ${error}` : running ? "checking…" : result ? `${blockers > 0 ? "Otherwise: " : ""}${proofText(result.proof)}` : ""}
+          {error
+            ? `The check failed: ${error}`
+            : stopped === project
+              ? "The check was stopped; these are the findings before the last edit."
+              : running
+                ? `checking…${states > 0 ? ` ${states} states` : ""}`
+                : result
+                  ? `${blockers > 0 ? "Otherwise: " : ""}${proofText(result.proof)}`
+                  : ""}
         </span>
+        {running && states > 0 && (
+          <button type="button" className="min-h-6 shrink-0 text-ink-2 hover:text-ink" onClick={stop}>
+            stop
+          </button>
+        )}
+        {stopped === project && (
+          <button type="button" className="min-h-6 shrink-0 font-semibold text-accent hover:underline" onClick={() => check(project)}>
+            check again
+          </button>
+        )}
       </div>
     </footer>
   );

@@ -5,13 +5,13 @@ import { changeLeg } from "../../core/model/edits/change.ts";
 import { lookup, nameOf } from "../../core/model/lookup.ts";
 import type { Leg, Project } from "../../core/model/schema.ts";
 import { useOpened } from "../commands/opened.ts";
-import { SEVERITY_COLOR } from "../findings/words.ts";
+import { Changes } from "../findings/Changes.tsx";
 import { Dialog } from "../parts/Dialog.tsx";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
 import { useSelection } from "../store/selection.ts";
 import type { CheckApi } from "../workers/check.worker.ts";
-import type { PlainFinding, PlainResult } from "../workers/plain.ts";
+import type { PlainResult } from "../workers/plain.ts";
 import { type Way, wayKey, waysOf } from "./moveKinds.ts";
 import { Picture } from "./Picture.tsx";
 
@@ -107,31 +107,3 @@ function useChecks(project: Project, leg: Leg, ways: readonly Way[]): ReadonlyMa
   }, [project, leg, ways]);
   return results;
 }
-
-function Changes({ before, after }: { before: PlainResult | undefined; after: PlainResult | undefined }) {
-  if (!before || !after) return <span className="text-ink-2">looking…</span>;
-  const gained = without(after.findings, before.findings);
-  const lost = without(before.findings, after.findings);
-  if (gained.length + lost.length === 0) return <span className="text-ink-2">no change</span>;
-  return (
-    <ul className="m-0 max-h-24 list-none overflow-y-auto p-0">
-      {gained.map((finding) => (
-        <li key={`+ ${keyOf(finding)}`} className={SEVERITY_COLOR[finding.severity]}>
-          + {finding.message}
-        </li>
-      ))}
-      {lost.map((finding) => (
-        <li key={`- ${keyOf(finding)}`} className="text-proved">
-          − {finding.message}
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-function without(list: readonly PlainFinding[], others: readonly PlainFinding[]): PlainFinding[] {
-  const known = new Set(others.map(keyOf));
-  return list.filter((finding) => !known.has(keyOf(finding)));
-}
-
-const keyOf = (finding: PlainFinding) => `${finding.code} ${finding.subjects.join(" ")}`;

@@ -6,6 +6,7 @@ import { useOpened } from "../commands/opened.ts";
 import { Palette } from "../commands/Palette.tsx";
 import { useKeys } from "../commands/useKeys.ts";
 import { Foot } from "../findings/Foot.tsx";
+import { MendDialog } from "../findings/MendDialog.tsx";
 import { HandoffView } from "../handoff/HandoffView.tsx";
 import { FactsSheet } from "../inspector/FactsSheet.tsx";
 import { Inspector } from "../inspector/Inspector.tsx";
@@ -77,6 +78,7 @@ export function ProjectPage() {
       <Keys />
       <FactsSheet />
       <WhatIf />
+      <MendDialog />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { type Remote, wrap } from "comlink";
+import { proxy, type Remote, wrap } from "comlink";
 import { create } from "zustand";
 import type { Project } from "../../core/model/schema.ts";
 import type { CheckApi } from "../workers/check.worker.ts";
@@ -9,8 +9,13 @@ interface FindingsState {
   /** The project that the result is about. */
   of: Project | undefined;
   running: boolean;
+  /** States looked at by the check that is running. */
+  states: number;
+  /** The project whose check was stopped by hand; its findings are not known. */
+  stopped: Project | undefined;
   error: string | undefined;
   check: (project: Project) => void;
+  stop: () => void;
 }
 
 let worker: Worker | undefined;
@@ -22,15 +27,26 @@ export const useFindings = create<FindingsState>((set, get) => ({
   result: undefined,
   of: undefined,
   running: false,
+  states: 0,
+  stopped: undefined,
   error: undefined,
+  stop: () => {
+    if (!busy) return;
+    stopWorker();
+    busy = false;
+    set({ running: false, stopped: get().of });
+  },
   check: (project) => {
-    if (get().of === project && (busy || get().result)) return;
+    if (get().of === project && (busy || (get().result && get().stopped !== project))) return;
     if (busy) stopWorker();
     const remote = startWorker();
     busy = true;
-    set({ of: project, running: true, error: undefined });
+    set({ of: project, running: true, states: 0, stopped: undefined, error: undefined });
     remote
-      .check(project)
+      .check(
+        project,
+        proxy((states: number) => get().of === project && set({ states })),
+      )
       .then((result) => {
         if (get().of !== project) return;
         busy = false;

@@ -1,0 +1,31 @@
+import type { PlainFinding, PlainResult } from "../workers/plain.ts";
+import { SEVERITY_COLOR } from "./words.ts";
+
+/** The findings that a change would bring and take. */
+export function Changes({ before, after }: { before: PlainResult | undefined; after: PlainResult | undefined }) {
+  if (!before || !after) return <span className="text-ink-2">looking…</span>;
+  const gained = without(after.findings, before.findings);
+  const lost = without(before.findings, after.findings);
+  if (gained.length + lost.length === 0) return <span className="text-ink-2">no change</span>;
+  return (
+    <ul className="m-0 max-h-24 list-none overflow-y-auto p-0">
+      {gained.map((finding) => (
+        <li key={`+ ${keyOfFinding(finding)}`} className={SEVERITY_COLOR[finding.severity]}>
+          + {finding.message}
+        </li>
+      ))}
+      {lost.map((finding) => (
+        <li key={`- ${keyOfFinding(finding)}`} className="text-proved">
+          − {finding.message}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function without(list: readonly PlainFinding[], others: readonly PlainFinding[]): PlainFinding[] {
+  const known = new Set(others.map(keyOfFinding));
+  return list.filter((finding) => !known.has(keyOfFinding(finding)));
+}
+
+export const keyOfFinding = (finding: PlainFinding) => `${finding.code} ${finding.subjects.join(" ")}`;

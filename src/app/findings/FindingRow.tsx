@@ -1,0 +1,78 @@
+import { useState } from "react";
+import { fixesFor } from "../../core/check/fixes.ts";
+import { lookup } from "../../core/model/lookup.ts";
+import { Button } from "../parts/Button.tsx";
+import { useDocument } from "../store/document.ts";
+import { useSelection } from "../store/selection.ts";
+import type { PlainFinding } from "../workers/plain.ts";
+import { useMend } from "./MendDialog.tsx";
+import { usePlay } from "./usePlay.ts";
+import { SEVERITY_COLOR, SEVERITY_GROUND } from "./words.ts";
+
+/** A finding in one sentence, with its walk, its mends (each to be looked at first), and "this is intended" with a reason. */
+export function FindingRow({ finding }: { finding: PlainFinding }) {
+  const project = useDocument((d) => d.project);
+  const apply = useDocument((d) => d.apply);
+  const select = useSelection((s) => s.select);
+  const look = useMend((m) => m.look);
+  const play = usePlay();
+  const [reasoning, setReasoning] = useState(false);
+  const fixes = fixesFor(project, finding);
+  const show = () => {
+    const id = finding.subjects[0] ?? "";
+    const { legs, places, entrances } = lookup(project);
+    if (legs.has(id)) select({ kind: "leg", id });
+    else if (entrances.has(id)) select({ kind: "entrance", id });
+    else if (places.has(id)) select({ kind: "place", id });
+  };
+  return (
+    <li data-finding={finding.code} className="border-b border-hairline px-4 py-1.5 text-[12.5px]">
+      <div className="flex items-baseline gap-3">
+        <span className={`mt-1 h-2 w-2 shrink-0 self-start rounded-full ${SEVERITY_GROUND[finding.severity]}`} />
+        <button type="button" onClick={show} className="min-w-0 flex-1 text-left hover:underline">
+          {finding.message}
+        </button>
+        <code className={`shrink-0 font-mono text-[10.5px] ${SEVERITY_COLOR[finding.severity]}`}>{finding.code}</code>
+        {finding.walk && (
+          <button type="button" className="min-h-6 shrink-0 font-semibold text-accent hover:underline" onClick={() => play(finding)}>
+            Walk it
+          </button>
+        )}
+        {fixes.map((fix) => (
+          <button
+            key={fix.name}
+            type="button"
+            className="min-h-6 max-w-64 shrink-0 truncate font-semibold text-accent hover:underline"
+            title={fix.name}
+            onClick={() => look(fix)}
+          >
+            Mend: {fix.name}…
+          </button>
+        ))}
+        <button type="button" className="min-h-6 shrink-0 text-ink-2 hover:text-ink" aria-expanded={reasoning} onClick={() => setReasoning(!reasoning)}>
+          intended…
+        </button>
+      </div>
+      {reasoning && (
+        <form
+          className="mt-1 flex items-end gap-2 pl-5"
+          onSubmit={(event) => {
+            event.preventDefault();
+            const reason = String(new FormData(event.currentTarget).get("reason")).trim();
+            if (reason === "") return;
+            apply({
+              name: `Accept ${finding.code}`,
+              apply: (p) => ({ ...p, accepted: [...(p.accepted ?? []), { code: finding.code, subjects: finding.subjects, reason }] }),
+            });
+          }}
+        >
+          <label className="flex-1 text-[11.5px] text-ink-2">
+            Why is this intended? The reason is kept in the document.
+            <input name="reason" autoFocus maxLength={2000} className="mt-0.5 block h-7 w-full border border-hairline bg-paper px-1.5 text-[12.5px] text-ink" />
+          </label>
+          <Button type="submit">It is intended</Button>
+        </form>
+      )}
+    </li>
+  );
+}

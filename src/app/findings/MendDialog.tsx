@@ -1,0 +1,74 @@
+import { wrap } from "comlink";
+import { useEffect, useMemo, useState } from "react";
+import { create } from "zustand";
+import { compareProjects } from "../../core/compare/compare.ts";
+import type { Edit } from "../../core/model/edits/edit.ts";
+import { Button } from "../parts/Button.tsx";
+import { Dialog } from "../parts/Dialog.tsx";
+import { useDocument } from "../store/document.ts";
+import { useFindings } from "../store/findings.ts";
+import type { CheckApi } from "../workers/check.worker.ts";
+import type { PlainResult } from "../workers/plain.ts";
+import { Changes } from "./Changes.tsx";
+
+/** The mend that is being looked at before it is made. */
+export const useMend = create<{ mend: Edit | undefined; look: (mend: Edit) => void; close: () => void }>((set) => ({
+  mend: undefined,
+  look: (mend) => set({ mend }),
+  close: () => set({ mend: undefined }),
+}));
+
+/** What a mend would change in the document, and which findings would come and go. */
+export function MendDialog() {
+  const { mend, close } = useMend();
+  return mend ? <Opened mend={mend} close={close} /> : null;
+}
+
+function Opened({ mend, close }: { mend: Edit; close: () => void }) {
+  const project = useDocument((d) => d.project);
+  const apply = useDocument((d) => d.apply);
+  const before = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
+  const mended = useMemo(() => mend.apply(project), [mend, project]);
+  const [after, setAfter] = useState<PlainResult>();
+  useEffect(() => {
+    const worker = new Worker(new URL("../workers/check.worker.ts", import.meta.url), { type: "module" });
+    void wrap<CheckApi>(worker)
+      .check(mended)
+      .then((result) => setAfter(result));
+    return () => worker.terminate();
+  }, [mended]);
+  return (
+    <Dialog title={`Mend: ${mend.name}`} open onClose={close} wide>
+      <h3 className="caption m-0 mb-1 text-[12px]">What it changes</h3>
+      <ul className="m-0 mb-3 max-h-48 list-none overflow-y-auto p-0 text-[12.5px]">
+        {compareProjects(project, mended).map((change) => (
+          <li key={`${change.kind} ${change.id}`}>
+            {change.what} {change.kind} “{change.name}”
+            {change.fields.map((field) => (
+              <span key={field.field} className="block truncate pl-3 font-mono text-[11.5px] text-ink-2" title={`${field.from} → ${field.to}`}>
+                {field.field}: {field.from} → {field.to}
+              </span>
+            ))}
+          </li>
+        ))}
+      </ul>
+      <h3 className="caption m-0 mb-1 text-[12px]">Findings that come and go</h3>
+      <div className="mb-3 text-[12.5px]">
+        <Changes before={before} after={after} />
+      </div>
+      <div className="flex gap-2">
+        <Button
+          tone="main"
+          autoFocus
+          onClick={() => {
+            apply(mend);
+            close();
+          }}
+        >
+          Make it so
+        </Button>
+        <Button onClick={close}>Leave it</Button>
+      </div>
+    </Dialog>
+  );
+}
