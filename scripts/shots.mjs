@@ -61,6 +61,35 @@ for (const theme of ["light", "dark"]) {
       .getByRole("button", { name: /Goes over to/ })
       .click();
     await shot(page, "leg");
+    await page.locator("[data-card][data-place=hive] [data-row=photo]").click();
+    await page.keyboard.press("l");
+    await page.keyboard.type("notes");
+    await page.waitForTimeout(300);
+    await shot(page, "target");
+    await page.keyboard.press("Escape");
+    await page.locator("[data-card][data-place=hive] [data-row=notes]").click();
+    await page
+      .getByLabel("Inspector")
+      .getByRole("button", { name: /on top of/ })
+      .click();
+    await page.keyboard.press("i");
+    await page.getByText("looking…").first().waitFor({ state: "detached", timeout: 60_000 });
+    await page.waitForTimeout(8000);
+    await shot(page, "what-if");
+    await page.keyboard.press("Escape");
+    await page.getByLabel("Show the whole map").click();
+    await page.waitForTimeout(500);
+    await shot(page, "whole-map");
+    await page.getByRole("link", { name: "Parameters" }).click();
+    await shot(page, "parameters");
+    await page.getByRole("tab", { name: /Record types/ }).click();
+    await page.getByRole("button", { name: /^Hive/ }).first().click();
+    await shot(page, "types");
+    await page.getByRole("link", { name: "Hand-off" }).click();
+    await page.getByRole("tab", { name: "specification.html" }).click();
+    await page.waitForTimeout(1500);
+    await shot(page, "hand-off");
+    await page.getByRole("link", { name: "Map" }).click();
     await page.getByRole("treeitem", { name: "Goodbye" }).click();
     await page.locator("[data-card][data-place=goodbye] [data-row=again]").click();
     await page.getByLabel("Inspector").getByRole("button", { name: "Delete" }).click();

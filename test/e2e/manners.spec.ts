@@ -31,7 +31,51 @@ for (const colorScheme of ["light", "dark"] as const)
     await page.getByRole("treeitem", { name: "Notes button" }).click();
     expect(await violations(page)).toEqual([]);
     await page.keyboard.press("l");
-    await expect(page.getByRole("dialog")).toBeVisible();
+    await page.keyboard.type("note");
+    await expect(page.getByRole("option").first()).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+    await page.keyboard.press("Enter");
+    await expect(page.getByLabel("The leg that was just made")).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+    await context.close();
+  });
+
+for (const colorScheme of ["light", "dark"] as const)
+  test(`no sheet and no other view does either, ${colorScheme}`, async ({ browser }) => {
+    const context = await browser.newContext({ colorScheme, reducedMotion: "reduce" });
+    const page = await context.newPage();
+    await page.goto("/");
+    await page.getByRole("button", { name: /Open Hollowcomb/ }).click();
+    await expect(page.getByTestId("proof")).toContainText("Proved", { timeout: 30_000 });
+    const sheet = async (...keys: string[]) => {
+      for (const key of keys) await page.keyboard.press(key);
+      await expect(page.getByRole("dialog")).toBeVisible();
+      expect(await violations(page), keys.join(" ")).toEqual([]);
+      await page.keyboard.press("Escape");
+      await expect(page.getByRole("dialog")).toBeHidden();
+    };
+    await sheet("Control+k");
+    await sheet("?");
+    await sheet("f");
+    await page.locator("[data-card][data-place=hive] [data-row=notes]").click();
+    await page
+      .getByLabel("Inspector")
+      .getByRole("button", { name: /on top of/ })
+      .click();
+    expect(await violations(page)).toEqual([]);
+    await sheet("i");
+    await page.getByRole("treeitem", { name: /^Yard/ }).first().click();
+    await page
+      .getByRole("treeitem", { name: /^House/ })
+      .first()
+      .click({ modifiers: ["Control"] });
+    expect(await violations(page)).toEqual([]);
+    await page.getByLabel("Show the whole map").click();
+    expect(await violations(page)).toEqual([]);
+    await page.getByRole("link", { name: "Parameters" }).click();
+    await page.getByRole("button", { name: "follow it" }).first().click();
+    expect(await violations(page)).toEqual([]);
+    await page.getByRole("tab", { name: /Record types/ }).click();
     expect(await violations(page)).toEqual([]);
     await context.close();
   });

@@ -15,8 +15,8 @@ const ELSEWHERE: ReadonlyArray<{ keys: string; says: string; group: Command["gro
 export function Keys() {
   const { sheet, close } = useOpened();
   return (
-    <Dialog title="Keys" open={sheet === "keys"} onClose={close} wide>
-      <div className="columns-2 gap-8">
+    <Dialog title="Keys" open={sheet === "keys"} onClose={close} widest>
+      <div className="columns-3 gap-8">
         {GROUPS.map((group) => (
           <section key={group} className="mb-4 break-inside-avoid">
             <h3 className="caption m-0 mb-1 text-[12px]">{group}</h3>

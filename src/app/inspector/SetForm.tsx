@@ -38,7 +38,7 @@ export function SetForm({ project, leg, scope, values, onChange }: Props) {
       ))}
       {free.length > 0 && (
         <Choice
-          label=""
+          label="Set a fact besides"
           value=""
           options={[{ value: "", label: "set a fact…" }, ...free.map((fact) => ({ value: fact.id, label: fact.name ?? fact.id }))]}
           onChange={(id) => {

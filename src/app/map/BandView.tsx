@@ -2,7 +2,6 @@ import type { Band, MapLayout, Spine } from "../../core/map/layout.ts";
 import { stubLabel } from "../../core/map/layout.ts";
 import { cut } from "../../core/map/measure.ts";
 import type { Project } from "../../core/model/schema.ts";
-import type { Detail } from "./useZoom.ts";
 
 interface Props {
   band: Band;
@@ -10,11 +9,11 @@ interface Props {
   index: number;
   selected: boolean;
   /** Far out, the caption stands beside the ground at a size that can be read; the smallest grounds go without. */
-  far: Detail | undefined;
+  dots: boolean;
 }
 
 /** The ground of a stack or a lane; a modal's is a sheet lifted off it. */
-export function BandView({ band, project, index, selected, far }: Props) {
+export function BandView({ band, project, index, selected, dots }: Props) {
   const caption = band.name || band.id;
   const width = caption.length * 7.2;
   return (
@@ -32,7 +31,7 @@ export function BandView({ band, project, index, selected, far }: Props) {
       {!band.lifted && (
         <path d={`M${band.x} ${band.y}H${band.x + band.width}M${band.x} ${band.y + band.height}H${band.x + band.width}`} stroke="var(--hairline)" />
       )}
-      {far && (far === "names" || band.height > 150) && (
+      {(!dots || band.height > 150) && (
         <text x={band.x + band.width + 24} y={band.y + Math.min(band.height / 2, 120)} dominantBaseline="middle" className="caption-far" fill="var(--ink)">
           {caption}
         </text>

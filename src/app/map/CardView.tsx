@@ -2,7 +2,6 @@ import { memo } from "react";
 import type { Severity } from "../../core/check/finding.ts";
 import type { Card, Row } from "../../core/map/layout.ts";
 import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, ROW_HEIGHT } from "../../core/map/measure.ts";
-import type { Detail } from "./useZoom.ts";
 
 /** Characters of a name that fit a card when names are drawn larger. */
 const FAR_FITS = 10;
@@ -15,19 +14,18 @@ interface Props {
   beneath: boolean;
   worst: { severity: Severity; count: number } | undefined;
   dropTarget: boolean;
-  /** Far out only the name is drawn, larger and so shorter; farther out not even that. */
-  detail: Detail;
+  /** Far out nothing but the card itself is drawn. (In between, the larger and so shorter name shows by style alone.) */
+  light: boolean;
   /** Something else is in focus. */
   faint: boolean;
 }
 
 /** A screen on the map: its name and its elements as rows, each with a point to draw a leg from. */
-export const CardView = memo(function CardView({ card, here, selected, selectedElement, beneath, worst, dropTarget, detail, faint }: Props) {
-  const light = detail === "dots";
-  const fits = detail === "full" ? NAME_FITS : FAR_FITS;
+export const CardView = memo(function CardView({ card, here, selected, selectedElement, beneath, worst, dropTarget, light, faint }: Props) {
   const line = here ? "var(--accent)" : worst?.severity === "blocker" ? "var(--urgent)" : "var(--ink)";
   const text = here ? "var(--on-accent)" : "var(--ink)";
   const planned = card.screen.planned === true;
+  const name = card.screen.name || card.id;
   return (
     <g data-place={card.id} data-card transform={`translate(${card.x} ${card.y})`} opacity={faint ? 0.28 : undefined}>
       <title>{card.screen.name}</title>
@@ -54,9 +52,16 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
         strokeWidth={worst?.severity === "blocker" && !here ? 1.8 : 1}
         strokeDasharray={planned ? "3 3" : undefined}
       />
-      <text x={10} y={CARD_HEAD / 2 + 4.5} className="card-name" fill={text}>
-        {cut(card.screen.name || card.id, worst ? fits - 2 : fits)}
-      </text>
+      {!light && (
+        <>
+          <text x={10} y={CARD_HEAD / 2 + 4.5} className="card-name" fill={text}>
+            {cut(name, worst ? NAME_FITS - 2 : NAME_FITS)}
+          </text>
+          <text x={10} y={CARD_HEAD / 2 + 7} className="card-name-far" fill={text} aria-hidden>
+            {cut(name, worst ? FAR_FITS - 2 : FAR_FITS)}
+          </text>
+        </>
+      )}
       {!light && card.rows.length > 0 && (
         <path
           className="card-detail"

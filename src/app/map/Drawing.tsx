@@ -40,15 +40,7 @@ export function Drawing(props: Props) {
   const shown = useGradually(wanted);
   return (
     <>
-      <Ground
-        project={project}
-        layout={layout}
-        drawn={drawn}
-        far={detail === "full" ? undefined : detail}
-        selectedPlace={selectedPlace}
-        chosen={chosen}
-        dropTarget={dropTarget}
-      />
+      <Ground project={project} layout={layout} drawn={drawn} dots={detail === "dots"} selectedPlace={selectedPlace} chosen={chosen} dropTarget={dropTarget} />
       {routed
         .filter((line) => line.drawn === "line")
         .map((line) => (
@@ -60,7 +52,20 @@ export function Drawing(props: Props) {
           <title>The app starts here</title>
         </path>
       )}
-      <Cards {...props} selectedPlace={selectedPlace} shown={shown} />
+      <Cards
+        project={project}
+        layout={layout}
+        dots={detail === "dots"}
+        worst={props.worst}
+        here={props.here}
+        beneath={props.beneath}
+        selected={selected}
+        chosen={chosen}
+        focus={focus}
+        dropTarget={dropTarget}
+        selectedPlace={selectedPlace}
+        shown={shown}
+      />
     </>
   );
 }
@@ -72,10 +77,10 @@ function placeOf(project: Project, selected: Selection): string | undefined {
 
 interface GroundProps extends Pick<Props, "project" | "layout" | "drawn" | "chosen" | "dropTarget"> {
   selectedPlace: string | undefined;
-  far: Detail | undefined;
+  dots: boolean;
 }
 
-const Ground = memo(function Ground({ project, layout, drawn, far, selectedPlace, chosen, dropTarget }: GroundProps) {
+const Ground = memo(function Ground({ project, layout, drawn, dots, selectedPlace, chosen, dropTarget }: GroundProps) {
   return (
     <>
       {Array.from({ length: layout.columns }, (_, i) => columnX(layout, i) - 18).map((x) => (
@@ -88,7 +93,7 @@ const Ground = memo(function Ground({ project, layout, drawn, far, selectedPlace
             band={band}
             project={project}
             index={i}
-            far={far}
+            dots={dots}
             selected={selectedPlace === band.id || chosen.has(band.id) || dropTarget === band.id}
           />
         ) : null,
@@ -138,7 +143,7 @@ const CardLines = memo(
 const Cards = memo(function Cards({
   project,
   layout,
-  detail,
+  dots,
   worst,
   here,
   beneath,
@@ -148,7 +153,7 @@ const Cards = memo(function Cards({
   dropTarget,
   selectedPlace,
   shown,
-}: Props & { selectedPlace: string | undefined; shown: ReadonlySet<string> }) {
+}: Omit<Props, "lines" | "routed" | "drawn" | "detail"> & { dots: boolean; selectedPlace: string | undefined; shown: ReadonlySet<string> }) {
   const selectedLeg: Leg | undefined = selected?.kind === "leg" ? lookup(project).legs.get(selected.id) : undefined;
   const byId = useMemo(() => new Map(layout.cards.map((card) => [card.id, card])), [layout]);
   const inView = [...shown].flatMap((id) => byId.get(id) ?? []);
@@ -159,7 +164,7 @@ const Cards = memo(function Cards({
           key={card.id}
           card={card}
           here={card.id === here}
-          detail={detail}
+          light={dots}
           faint={focus !== undefined && !focus.places.has(card.id)}
           beneath={card.id !== here && beneath.has(card.id)}
           selected={(selectedPlace === card.id && selected?.kind !== "leg") || chosen.has(card.id)}
@@ -170,7 +175,7 @@ const Cards = memo(function Cards({
           dropTarget={dropTarget === card.id}
         />
       ))}
-      {detail !== "dots" &&
+      {!dots &&
         inView.flatMap((card) =>
           card.entrances.map((entrance) => (
             <EntranceView

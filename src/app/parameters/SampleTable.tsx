@@ -15,64 +15,61 @@ export function SampleTable({ type }: { type: RecordType }) {
   const rows = useVirtualizer({ count: type.samples.length, getScrollElement: () => frame.current, estimateSize: () => ROW, overscan: 8 });
   const columns = `44px repeat(${type.fields.length}, minmax(90px, 1fr)) 32px`;
   return (
-    <div
-      role="table"
-      aria-label={`Samples of ${type.name}`}
-      aria-rowcount={type.samples.length + 1}
-      className="min-h-0 min-w-0 border border-hairline bg-sheet"
-    >
-      <div role="row" className="grid border-b border-hairline bg-band text-[11.5px] text-ink-2" style={{ gridTemplateColumns: columns }}>
-        <span role="columnheader" className="px-2 py-1">
-          #
-        </span>
-        {type.fields.map((field) => (
-          <span key={field.name} role="columnheader" className="truncate px-2 py-1 font-mono">
-            {field.name} <span className="font-sans">{field.type}</span>
+    <div className="min-h-0 min-w-0 border border-hairline bg-sheet">
+      <div role="table" aria-label={`Samples of ${type.name}`} aria-rowcount={type.samples.length + 1}>
+        <div role="row" className="grid border-b border-hairline bg-band text-[11.5px] text-ink-2" style={{ gridTemplateColumns: columns }}>
+          <span role="columnheader" className="px-2 py-1">
+            #
           </span>
-        ))}
-        <span role="columnheader" aria-label="Delete" />
-      </div>
-      <div ref={frame} className="max-h-[40vh] overflow-y-auto" data-testid="samples">
-        <div className="relative" style={{ height: rows.getTotalSize() }}>
-          {rows.getVirtualItems().map((item) => (
-            <div
-              key={item.key}
-              role="row"
-              aria-rowindex={item.index + 2}
-              className="absolute inset-x-0 grid items-center border-b border-hairline/60 text-[12px]"
-              style={{ gridTemplateColumns: columns, height: ROW, transform: `translateY(${item.start}px)` }}
-            >
-              <span role="cell" className="px-2 font-mono text-[11px] text-ink-2">
-                {item.index + 1}
-              </span>
-              {type.fields.map((field) => (
-                <Cell
-                  key={field.name}
-                  label={`${field.name} of row ${item.index + 1}`}
-                  type={field.type}
-                  value={type.samples[item.index]?.[field.name]}
-                  onCommit={(value) => apply(changeCell(type.id, item.index, field.name, value))}
-                />
-              ))}
-              <span role="cell">
-                <button
-                  type="button"
-                  aria-label={`Delete row ${item.index + 1}`}
-                  className="min-h-6 min-w-6 text-ink-2 hover:text-urgent"
-                  onClick={() => apply(changeType(type.id, { samples: type.samples.filter((_, i) => i !== item.index) }, "Delete a sample of"))}
-                >
-                  ×
-                </button>
-              </span>
-            </div>
+          {type.fields.map((field) => (
+            <span key={field.name} role="columnheader" className="truncate px-2 py-1 font-mono">
+              {field.name} <span className="font-sans">{field.type}</span>
+            </span>
           ))}
+          <span role="columnheader" aria-label="Delete" />
+        </div>
+        <div ref={frame} className="max-h-[40vh] overflow-y-auto" data-testid="samples">
+          <div className="relative" style={{ height: rows.getTotalSize() }}>
+            {rows.getVirtualItems().map((item) => (
+              <div
+                key={item.key}
+                role="row"
+                aria-rowindex={item.index + 2}
+                className="absolute inset-x-0 grid items-center border-b border-hairline/60 text-[12px]"
+                style={{ gridTemplateColumns: columns, height: ROW, transform: `translateY(${item.start}px)` }}
+              >
+                <span role="cell" className="px-2 font-mono text-[11px] text-ink-2">
+                  {item.index + 1}
+                </span>
+                {type.fields.map((field) => (
+                  <Cell
+                    key={field.name}
+                    label={`${field.name} of row ${item.index + 1}`}
+                    type={field.type}
+                    value={type.samples[item.index]?.[field.name]}
+                    onCommit={(value) => apply(changeCell(type.id, item.index, field.name, value))}
+                  />
+                ))}
+                <span role="cell">
+                  <button
+                    type="button"
+                    aria-label={`Delete row ${item.index + 1}`}
+                    className="min-h-6 min-w-6 text-ink-2 hover:text-urgent"
+                    onClick={() => apply(changeType(type.id, { samples: type.samples.filter((_, i) => i !== item.index) }, "Delete a sample of"))}
+                  >
+                    ×
+                  </button>
+                </span>
+              </div>
+            ))}
+          </div>
         </div>
       </div>
       <div className="flex items-center gap-3 px-2 py-1 text-[11.5px] text-ink-2">
         <Button tone="quiet" onClick={() => apply(changeType(type.id, { samples: [...type.samples, {}] }, "Add a sample to"))}>
           + row
         </Button>
-        {type.samples.length === 0 && <span>No samples yet: lists of this type are empty while walking.</span>}
+        type.samples.length === 0 && <span>No samples yet: lists of this type are empty while walking.</span>
       </div>
     </div>
   );
