@@ -1,7 +1,7 @@
 import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import type { BrowserType, CDPSession, Page } from "@playwright/test";
+import type { BrowserType, Page } from "@playwright/test";
 import { writeProject } from "../src/core/model/write.ts";
 import { bigProject } from "./big.ts";
 
@@ -27,25 +27,26 @@ export async function pageBench(chromium: BrowserType, address: string, executab
     );
     // The check takes a core of its own; what is measured next is the map alone.
     await page.locator("[data-testid=proof][data-running=false]").waitFor({ timeout: 120_000 });
-    const session = await page.context().newCDPSession(page);
-    await session.send("Performance.enable");
     const box = await page.locator(".map-frame").boundingBox();
     if (!box) throw new Error("the map is on the page");
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-    const pan = await frames(page, session, 120, (i) => page.mouse.wheel(i % 40 < 20 ? 40 : -40, i % 80 < 40 ? 60 : -60));
+    const pan = await frames(page, 120, (i) => page.mouse.wheel(i % 40 < 20 ? 40 : -40, i % 80 < 40 ? 60 : -60));
     await page.keyboard.down("Control");
-    const zoom = await frames(page, session, 60, (i) => page.mouse.wheel(0, i % 30 < 15 ? 14 : -14));
+    const zoom = await frames(page, 60, (i) => page.mouse.wheel(0, i % 30 < 15 ? 14 : -14));
     await page.keyboard.up("Control");
     await page.getByLabel("Show the whole map").click();
-    const out = await frames(page, session, 60, (i) => page.mouse.wheel(i % 20 < 10 ? 40 : -40, 20));
-    await page.getByRole("treeitem").nth(4).click();
+    const out = await frames(page, 60, (i) => page.mouse.wheel(i % 20 < 10 ? 40 : -40, 20));
     for (let i = 0; i < 12; i++) await page.getByLabel("Zoom in").click();
-    const row = await page.locator("[data-card] [data-row]").first().boundingBox();
+    const chosen = page.getByRole("treeitem").nth(5);
+    await chosen.click();
+    const place = await chosen.getAttribute("data-key");
+    const row = await page.locator(`[data-card][data-place="${place}"] [data-row]`).first().boundingBox();
     let drag: number[] = [];
     if (row) {
       await page.mouse.move(row.x + row.width - 4, row.y + row.height / 2);
       await page.mouse.down();
-      drag = await frames(page, session, 60, (i) => page.mouse.move(row.x + row.width + i * 3, row.y + i * 2));
+      drag = await frames(page, 60, (i) => page.mouse.move(row.x + row.width + i * 3, row.y + i * 2));
+      if ((await page.locator('path[stroke-dasharray="5 3"]').count()) !== 1) throw new Error("a leg is being drawn");
       await page.keyboard.press("Escape");
       await page.mouse.up();
       await page.keyboard.press("Escape");
@@ -87,18 +88,47 @@ async function timed(page: Page, act: () => Promise<unknown>, selector: string):
   });
 }
 
-/** Milliseconds of scripting in each frame while something is done once a frame. */
-async function frames(page: Page, session: CDPSession, count: number, act: (i: number) => Promise<void>): Promise<number[]> {
-  const scripting = async () => {
-    const { metrics } = await session.send("Performance.getMetrics");
-    return metrics.find((m) => m.name === "ScriptDuration")?.value ?? 0;
-  };
-  const out: number[] = [];
+interface TraceEvent {
+  name: string;
+  ph: string;
+  ts: number;
+  dur?: number;
+  tid: number;
+  pid: number;
+}
+const SCRIPTING = new Set(["EventDispatch", "FunctionCall", "TimerFire", "FireAnimationFrame", "RunMicrotasks", "EvaluateScript", "FireIdleCallback"]);
+
+/** Milliseconds of scripting on the page's own thread in each frame that it makes while something is done, from a trace of the browser. */
+async function frames(page: Page, count: number, act: (i: number) => Promise<void>): Promise<number[]> {
+  const browser = page.context().browser();
+  if (!browser) throw new Error("the page has a browser");
+  await browser.startTracing(page, { categories: ["devtools.timeline", "disabled-by-default-devtools.timeline"] });
   for (let i = 0; i < count; i++) {
-    const before = await scripting();
     await act(i);
-    await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-    out.push(((await scripting()) - before) * 1000);
+    await page.waitForTimeout(16);
+  }
+  const trace = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] };
+  // The page's own thread is the one that dispatches events; a frame of it ends with a commit.
+  const counts = new Map<string, number>();
+  for (const e of trace.traceEvents) if (e.name === "EventDispatch") counts.set(`${e.pid} ${e.tid}`, (counts.get(`${e.pid} ${e.tid}`) ?? 0) + 1);
+  const [main] = [...counts].sort((a, b) => b[1] - a[1])[0] ?? [];
+  const mine = trace.traceEvents.filter((e) => `${e.pid} ${e.tid}` === main);
+  const starts = mine
+    .filter((e) => e.name === "Commit")
+    .map((e) => e.ts)
+    .sort((a, b) => a - b);
+  const scripts = mine.filter((e) => e.ph === "X" && SCRIPTING.has(e.name)).sort((a, b) => a.ts - b.ts);
+  const out = starts.map(() => 0);
+  let until = 0;
+  let frame = 0;
+  for (const event of scripts) {
+    // One inside another counts once.
+    const from = Math.max(event.ts, until);
+    const to = event.ts + (event.dur ?? 0);
+    if (to <= from) continue;
+    until = to;
+    while (frame + 1 < starts.length && (starts[frame + 1] ?? 0) <= from) frame += 1;
+    out[frame] = (out[frame] ?? 0) + (to - from) / 1000;
   }
   return out;
 }
