@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { freshId } from "../../core/model/edits/edit.ts";
+import { renameField } from "../../core/model/edits/fields.ts";
 import { renameId } from "../../core/model/edits/rename.ts";
-import { addType, changeType, removeType, renameField } from "../../core/model/edits/types.ts";
+import { addType, changeType, removeType } from "../../core/model/edits/types.ts";
 import { lookup } from "../../core/model/lookup.ts";
 import { NAME_PATTERN, type Project, type RecordType } from "../../core/model/schema.ts";
 import { Button } from "../parts/Button.tsx";

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { readRows } from "../../../src/core/model/data/rows.ts";
-import { changeCell, renameField } from "../../../src/core/model/edits/types.ts";
+import { renameField } from "../../../src/core/model/edits/fields.ts";
+import { changeCell } from "../../../src/core/model/edits/types.ts";
 import type { RecordType } from "../../../src/core/model/schema.ts";
 import { app } from "../../vectors/app.ts";
 

@@ -1,9 +1,11 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
+import { documentFindings } from "../../../src/core/check/document/all.ts";
 import { stateLine } from "../../../src/core/engine/line.ts";
 import { launch, step } from "../../../src/core/engine/step.ts";
 import { type Chosen, clipSays, copied, readClip } from "../../../src/core/model/edits/clip.ts";
+import { renameField } from "../../../src/core/model/edits/fields.ts";
 import { pasted } from "../../../src/core/model/edits/paste.ts";
 import { idProblem, type Named, renameId } from "../../../src/core/model/edits/rename.ts";
 import { renameInExpression, renameInTemplate } from "../../../src/core/model/edits/spelling.ts";
@@ -66,6 +68,16 @@ describe("another id", () => {
       for (const { after, shows } of walk.expect ?? []) expect(lines[after]).toBe(shows);
     }
   });
+
+  it.each(project.types.flatMap((type) => type.fields.map((field) => [type.id, field.name] as const)))(
+    "of the field %s.%s follows in rows, neighbours and parameters",
+    (type, field) => {
+      const made = renameField(type, field, "zzRenamed").apply(project);
+      valid(made);
+      expect(documentFindings(made, new Set()).map((f) => f.code)).toEqual(documentFindings(project, new Set()).map((f) => f.code));
+      expect(renameField(type, "zzRenamed", field).apply(made)).toEqual(project);
+    },
+  );
 
   it("says what is wrong with one, and then changes nothing", () => {
     const [first, second] = project.screens.map((s) => s.id);

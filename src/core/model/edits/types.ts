@@ -34,22 +34,3 @@ export function changeCell(id: string, row: number, field: string, value: Row[st
     }),
   };
 }
-
-/** Gives a field another name in the type and its samples. */
-export function renameField(id: string, from: string, to: string): Edit {
-  return {
-    name: `Rename field ${quoted(from)} of ${quoted(id)} to ${quoted(to)}`,
-    apply: (p) => ({
-      ...p,
-      types: p.types.map((t) =>
-        t.id === id
-          ? {
-              ...t,
-              fields: t.fields.map((f) => (f.name === from ? { ...f, name: to } : f)),
-              samples: t.samples.map((row) => Object.fromEntries(Object.entries(row).map(([name, value]) => [name === from ? to : name, value])) as Row),
-            }
-          : t,
-      ),
-    }),
-  };
-}
