@@ -1,4 +1,3 @@
-import { wrap } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { create } from "zustand";
 import { compareProjects } from "../../core/compare/compare.ts";
@@ -7,8 +6,8 @@ import { Button } from "../parts/Button.tsx";
 import { Dialog } from "../parts/Dialog.tsx";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
-import type { CheckApi } from "../workers/check.worker.ts";
 import type { PlainResult } from "../workers/plain.ts";
+import { startWorker } from "../workers/start.ts";
 import { Changes } from "./Changes.tsx";
 
 /** The mend that is being looked at before it is made. */
@@ -31,11 +30,9 @@ function Opened({ mend, close }: { mend: Edit; close: () => void }) {
   const mended = useMemo(() => mend.apply(project), [mend, project]);
   const [after, setAfter] = useState<PlainResult>();
   useEffect(() => {
-    const worker = new Worker(new URL("../workers/check.worker.ts", import.meta.url), { type: "module" });
-    void wrap<CheckApi>(worker)
-      .check(mended)
-      .then((result) => setAfter(result));
-    return () => worker.terminate();
+    const { api, stop } = startWorker();
+    void api.check(mended).then((result) => setAfter(result));
+    return stop;
   }, [mended]);
   return (
     <Dialog title={`Mend: ${mend.name}`} open onClose={close} wide>

@@ -1,8 +1,7 @@
-import { wrap } from "comlink";
 import { useCallback, useEffect, useState } from "react";
 import type { Checked, HandedFile } from "../../core/handoff/target.ts";
 import type { Project } from "../../core/model/schema.ts";
-import type { CheckApi } from "../workers/check.worker.ts";
+import { startWorker } from "../workers/start.ts";
 
 /** Makes hand-offs in a worker, off the page: the one that is chosen, and others when asked for. A newer one stops an older. */
 export function useHandoff(project: Project, chosen: string | undefined, checked: Checked) {
@@ -10,7 +9,7 @@ export function useHandoff(project: Project, chosen: string | undefined, checked
   const [working, setWorking] = useState(false);
   useEffect(() => {
     if (chosen === undefined) return;
-    const { api, stop } = started();
+    const { api, stop } = startWorker();
     setWorking(true);
     void api.handOff(project, [chosen], checked).then((files) => {
       setMade({ of: chosen, files });
@@ -21,7 +20,7 @@ export function useHandoff(project: Project, chosen: string | undefined, checked
   }, [project, chosen, checked]);
   const run = useCallback(
     async (targets: string[]) => {
-      const { api, stop } = started();
+      const { api, stop } = startWorker();
       const files = await api.handOff(project, targets, checked);
       stop();
       return files;
@@ -29,9 +28,4 @@ export function useHandoff(project: Project, chosen: string | undefined, checked
     [project, checked],
   );
   return { files: chosen !== undefined && made?.of === chosen ? made.files : [], working, run };
-}
-
-function started() {
-  const worker = new Worker(new URL("../workers/check.worker.ts", import.meta.url), { type: "module" });
-  return { api: wrap<CheckApi>(worker), stop: () => worker.terminate() };
 }

@@ -5,8 +5,8 @@ import { sampleValues } from "../../core/engine/sample.ts";
 import { triggerLabel } from "../../core/map/rows.ts";
 import { changeLeg } from "../../core/model/edits/change.ts";
 import { elementIdOf, elementOf, nameOf, targetOf } from "../../core/model/lookup.ts";
-import { moveSentence, moveWord, withArguments } from "../../core/model/propose.ts";
-import type { Leg, Move } from "../../core/model/schema.ts";
+import { moveSentence, moveWord, withArguments, withPass } from "../../core/model/propose.ts";
+import type { Leg } from "../../core/model/schema.ts";
 import { legScope } from "../../core/model/scope.ts";
 import { ExpressionField } from "../parts/ExpressionField.tsx";
 import { Check, TextField } from "../parts/Field.tsx";
@@ -78,7 +78,7 @@ export function LegStrip({ leg }: { leg: Leg }) {
           proposed={proposed}
           target={target}
           pass={"pass" in leg.move ? leg.move.pass : undefined}
-          onChange={(pass) => change({ move: withPass(leg.move as Move, pass) })}
+          onChange={(pass) => change({ move: leg.move && withPass(leg.move, pass) })}
         />
       )}
       <SetForm project={project} leg={leg} scope={scope} values={values} onChange={(set) => change({ set })} />
@@ -89,9 +89,4 @@ export function LegStrip({ leg }: { leg: Leg }) {
       <Check label="only planned" value={leg.planned === true} onChange={(v) => change({ planned: v || undefined })} />
     </div>
   );
-}
-
-function withPass(move: Move, pass: Record<string, string> | undefined): Move {
-  const { pass: _, ...rest } = move as Move & { pass?: unknown };
-  return (pass ? { ...rest, pass } : rest) as Move;
 }

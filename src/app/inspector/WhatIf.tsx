@@ -1,4 +1,3 @@
-import { wrap } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { whatIf } from "../../core/engine/whatif.ts";
 import { changeLeg } from "../../core/model/edits/change.ts";
@@ -10,8 +9,8 @@ import { Dialog } from "../parts/Dialog.tsx";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
 import { useSelection } from "../store/selection.ts";
-import type { CheckApi } from "../workers/check.worker.ts";
 import type { PlainResult } from "../workers/plain.ts";
+import { startWorker } from "../workers/start.ts";
 import { type Way, wayKey, waysOf } from "./moveKinds.ts";
 import { Picture } from "./Picture.tsx";
 
@@ -88,8 +87,7 @@ function Opened({ project, leg, close }: { project: Project; leg: Leg; close: ()
 function useChecks(project: Project, leg: Leg, ways: readonly Way[]): ReadonlyMap<string, PlainResult> {
   const [results, setResults] = useState<ReadonlyMap<string, PlainResult>>(new Map());
   useEffect(() => {
-    const worker = new Worker(new URL("../workers/check.worker.ts", import.meta.url), { type: "module" });
-    const api = wrap<CheckApi>(worker);
+    const { api, stop } = startWorker();
     let stopped = false;
     const run = async () => {
       for (const way of ways) {
@@ -102,7 +100,7 @@ function useChecks(project: Project, leg: Leg, ways: readonly Way[]): ReadonlyMa
     void run();
     return () => {
       stopped = true;
-      worker.terminate();
+      stop();
     };
   }, [project, leg, ways]);
   return results;

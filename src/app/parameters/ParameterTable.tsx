@@ -5,7 +5,8 @@ import { triggerLabel } from "../../core/map/rows.ts";
 import { changeEntrance, changeLeg } from "../../core/model/edits/change.ts";
 import { valueType } from "../../core/model/expression.ts";
 import { elementIdOf, elementOf, nameOf } from "../../core/model/lookup.ts";
-import type { Leg, Move, Param, Project, Screen } from "../../core/model/schema.ts";
+import { withPass } from "../../core/model/propose.ts";
+import type { Leg, Param, Project, Screen } from "../../core/model/schema.ts";
 import { entranceScope, legScope } from "../../core/model/scope.ts";
 import { ExpressionField } from "../parts/ExpressionField.tsx";
 import { useDocument } from "../store/document.ts";
@@ -159,11 +160,6 @@ function withSource(pass: Record<string, string> | undefined, name: string, sour
   const { [name]: _, ...rest } = pass ?? {};
   const next = source === "" ? rest : { ...rest, [name]: source };
   return Object.keys(next).length > 0 ? next : undefined;
-}
-
-function withPass(move: Move, pass: Record<string, string> | undefined): Move {
-  const { pass: _, ...rest } = move as Move & { pass?: unknown };
-  return (pass ? { ...rest, pass } : rest) as Move;
 }
 
 /** Where a value is born, and every screen that it reaches, in words; the map shows the same. */

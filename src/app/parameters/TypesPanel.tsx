@@ -2,7 +2,7 @@ import { useState } from "react";
 import { freshId } from "../../core/model/edits/edit.ts";
 import { renameField } from "../../core/model/edits/fields.ts";
 import { renameId } from "../../core/model/edits/rename.ts";
-import { addType, changeType, removeType } from "../../core/model/edits/types.ts";
+import { addType, changeType, removeField, removeType } from "../../core/model/edits/types.ts";
 import { lookup } from "../../core/model/lookup.ts";
 import { NAME_PATTERN, type Project, type RecordType } from "../../core/model/schema.ts";
 import { Button } from "../parts/Button.tsx";
@@ -130,12 +130,7 @@ function TypeForm({ project, type, onId }: { project: Project; type: RecordType;
               type="button"
               aria-label={`Delete the field ${field.name}`}
               className="min-h-6 min-w-6 text-ink-2 hover:text-urgent"
-              onClick={() =>
-                fields(
-                  type.fields.filter((f) => f !== field),
-                  "Delete a field of",
-                )
-              }
+              onClick={() => apply(removeField(type.id, field.name))}
             >
               ×
             </button>

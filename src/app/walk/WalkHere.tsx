@@ -1,11 +1,10 @@
-import { wrap } from "comlink";
 import { useState } from "react";
 import { argumentsFromText } from "../../core/engine/values.ts";
 import type { Json, NavEvent, Screen } from "../../core/model/schema.ts";
 import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";
 import { useWalk } from "../store/walk.ts";
-import type { CheckApi } from "../workers/check.worker.ts";
+import { startWorker } from "../workers/start.ts";
 
 /** Walks to a screen by the shortest real way; says so where there is none. */
 export function WalkHere({ screen }: { screen: Screen }) {
@@ -14,9 +13,9 @@ export function WalkHere({ screen }: { screen: Screen }) {
   const [looking, setLooking] = useState<"no" | "yes" | "nothing">("no");
   const look = async () => {
     setLooking("yes");
-    const worker = new Worker(new URL("../workers/check.worker.ts", import.meta.url), { type: "module" });
-    const events: NavEvent[] | undefined = await wrap<CheckApi>(worker).wayTo(project, screen.id);
-    worker.terminate();
+    const { api, stop } = startWorker();
+    const events: NavEvent[] | undefined = await api.wayTo(project, screen.id);
+    stop();
     setLooking(events ? "no" : "nothing");
     if (events) load(events);
   };

@@ -1,5 +1,5 @@
-import { elementIdOf, lookup } from "../model/lookup.ts";
-import type { Element, Json, Leg, Project } from "../model/schema.ts";
+import { elementIdOf, elementsOf } from "../model/lookup.ts";
+import type { Json, Leg, Project } from "../model/schema.ts";
 import { currentScreen, type State } from "./state.ts";
 
 /** What might be typed for a leg that asks fields: nothing, and each text that its conditions compare with. */
@@ -16,9 +16,4 @@ export function typedFields(project: Project, state: State, leg: Leg): Array<Rec
 
 function passed(leg: Leg): string[] {
   return [...Object.values(leg.move && "pass" in leg.move ? (leg.move.pass ?? {}) : {}), ...Object.values(leg.set ?? {})];
-}
-
-function elementsOf(project: Project, placeId: string): Element[] {
-  const place = lookup(project).places.get(placeId);
-  return (place?.kind === "screen" ? place.screen.elements : place?.container.elements) ?? [];
 }

@@ -118,11 +118,15 @@ export function nameOf(project: Project, id: string): string {
   return entrances.get(id)?.name || id;
 }
 
+/** The elements that stand on a place itself; none where there is no such place. */
+export function elementsOf(project: Project, placeId: string): Element[] {
+  const place = lookup(project).places.get(placeId);
+  return (place?.kind === "screen" ? place.screen.elements : place?.container.elements) ?? [];
+}
+
 /** An element of a place, or undefined. */
 export function elementOf(project: Project, placeId: string, elementId: string): Element | undefined {
-  const place = lookup(project).places.get(placeId);
-  const elements = place?.kind === "screen" ? place.screen.elements : place?.container.elements;
-  return elements?.find((e) => e.id === elementId);
+  return elementsOf(project, placeId).find((e) => e.id === elementId);
 }
 
 /** The element that a leg's trigger names, or undefined for triggers without one. */

@@ -68,6 +68,12 @@ function sourceFor(project: Project, from: string, elementId: string | undefined
   return undefined;
 }
 
+/** A move that hands on other arguments, or none. */
+export function withPass(move: Move, pass: Record<string, string> | undefined): Move {
+  const { pass: _, ...rest } = move as Move & { pass?: unknown };
+  return (pass ? { ...rest, pass } : rest) as Move;
+}
+
 /** What a move does, as a sentence for people. */
 export function moveSentence(project: Project, from: string, move: Move): string {
   const q = (id: string) => `“${nameOf(project, id)}”`;

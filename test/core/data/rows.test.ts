@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { readRows } from "../../../src/core/model/data/rows.ts";
+import { MOST_ROWS, readRows } from "../../../src/core/model/data/rows.ts";
 import { renameField } from "../../../src/core/model/edits/fields.ts";
-import { changeCell } from "../../../src/core/model/edits/types.ts";
+import { changeCell, removeField } from "../../../src/core/model/edits/types.ts";
 import type { RecordType } from "../../../src/core/model/schema.ts";
 import { app } from "../../vectors/app.ts";
 
@@ -57,6 +57,14 @@ describe("sample rows from text", () => {
     expect(readRows("id;frames\na;1\nb;soon\nc", hive)).toMatchObject({ rows: [{ id: "a", frames: 1 }], refused: 2 });
   });
 
+  it("rows beyond the most that are taken are said, not left out silently", () => {
+    const text = `id\n${Array.from({ length: MOST_ROWS + 2 }, (_, i) => `r${i}`).join("\n")}`;
+    const read = readRows(text, hive);
+    expect(read.rows).toHaveLength(MOST_ROWS);
+    expect(read.refused).toBe(2);
+    expect(read.problems).toEqual([{ row: MOST_ROWS + 1, field: "", found: "2 rows more", expected: `at most ${MOST_ROWS} rows at once` }]);
+  });
+
   it("JSON that is none, or no list, is said and not thrown", () => {
     expect(readRows("[{", hive)).toMatchObject({ rows: [], refused: 1, problems: [{ expected: expect.stringContaining("JSON") }] });
     expect(readRows('{"id":1}', hive)).toMatchObject({ rows: [], problems: [{ expected: "a JSON list of objects" }] });
@@ -94,6 +102,12 @@ describe("edits of record types", () => {
       ["kilos", 2],
     ]);
     expect(samples(changeCell("hive", 0, "kilos", undefined).apply(project))?.[0]).toEqual({ id: "lark" });
+  });
+
+  it("a field that goes takes its cells along", () => {
+    const made = removeField("hive", "kilos").apply(project);
+    expect(made.types[0]?.fields.map((f) => f.name)).toEqual(["id", "frames", "calm", "seen"]);
+    expect(samples(made)?.[0]).toEqual({ id: "lark" });
   });
 
   it("a field's new name is that of its cells too", () => {

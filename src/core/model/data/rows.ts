@@ -44,7 +44,7 @@ function fromJson(text: string, type: RecordType): ReadRows {
   }
   if (!Array.isArray(data)) return whole(text, "a JSON list of objects");
   const ignored = new Set<string>();
-  return collect(data.slice(0, MOST_ROWS), type, ignored, (entry) => {
+  return collect(data, type, ignored, (entry) => {
     if (typeof entry !== "object" || entry === null || Array.isArray(entry))
       return { problem: { field: "", found: JSON.stringify(entry) ?? "nothing", expected: "an object" } };
     for (const name of Object.keys(entry)) if (!type.fields.some((f) => f.name === name)) ignored.add(name);
@@ -61,7 +61,7 @@ function fromTable(text: string, type: RecordType): ReadRows {
   const columns = named ? names.map((name) => known(name)) : type.fields.map((f) => f.name);
   const ignored = new Set(named ? names.filter((name) => known(name) === undefined) : []);
   const width = named ? names.length : type.fields.length;
-  return collect((named ? rest : data).slice(0, MOST_ROWS), type, ignored, (cells) => {
+  return collect(named ? rest : data, type, ignored, (cells) => {
     if (cells.length !== width) return { problem: { field: "", found: `${cells.length} cells`, expected: `${width} cells` } };
     return { values: Object.fromEntries(cells.flatMap((cell, i) => (columns[i] === undefined ? [] : [[columns[i] as string, cell]]))) };
   });
@@ -95,7 +95,7 @@ function collect<T>(list: T[], type: RecordType, ignored: Set<string>, cellsOf: 
   const rows: Row[] = [];
   const problems: RowProblem[] = [];
   let refused = 0;
-  list.forEach((entry, i) => {
+  list.slice(0, MOST_ROWS).forEach((entry, i) => {
     const cells = cellsOf(entry);
     const wrong: RowProblem[] = "problem" in cells ? [{ row: i + 1, ...cells.problem }] : [];
     const row: Row = {};
@@ -111,6 +111,11 @@ function collect<T>(list: T[], type: RecordType, ignored: Set<string>, cellsOf: 
     if (wrong.length > 0) refused += 1;
     else rows.push(row);
   });
+  const more = list.length - MOST_ROWS;
+  if (more > 0) {
+    problems.push({ row: MOST_ROWS + 1, field: "", found: `${more} rows more`, expected: `at most ${MOST_ROWS} rows at once` });
+    refused += more;
+  }
   return { rows, problems, refused, ignored: [...ignored] };
 }
 

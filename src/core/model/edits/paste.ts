@@ -1,5 +1,5 @@
 import { sameValue } from "../expression.ts";
-import { elementIdOf, lookup, nameOf, targetOf } from "../lookup.ts";
+import { elementIdOf, elementsOf, lookup, nameOf, targetOf } from "../lookup.ts";
 import { moveWord } from "../propose.ts";
 import type { Leg, Move, Project, Screen } from "../schema.ts";
 import { type Chosen, type Clip, clipSays, onto } from "./clip.ts";
@@ -164,7 +164,7 @@ function putLoose(
 ): { project: Project; chosen: Chosen[] } {
   const { places } = lookup(project);
   const place = places.get(placeId);
-  const taken = new Set(((place?.kind === "screen" ? place.screen.elements : place?.container.elements) ?? []).map((e) => e.id));
+  const taken = new Set(elementsOf(project, placeId).map((e) => e.id));
   const ids = new Map<string, string>();
   for (const element of loose.elements) {
     const id = freshId(element.id, taken);

@@ -34,3 +34,22 @@ export function changeCell(id: string, row: number, field: string, value: Row[st
     }),
   };
 }
+
+/** Takes a field away, with its cells in the samples; expressions that read it are then ill-typed, which the checker says. */
+export function removeField(id: string, field: string): Edit {
+  return {
+    name: `Delete field ${quoted(field)} of ${quoted(id)}`,
+    apply: (p) => ({
+      ...p,
+      types: p.types.map((t) =>
+        t.id === id
+          ? {
+              ...t,
+              fields: t.fields.filter((f) => f.name !== field),
+              samples: t.samples.map(({ [field]: _, ...row }) => row),
+            }
+          : t,
+      ),
+    }),
+  };
+}
