@@ -2,14 +2,41 @@ import { readFileSync } from "node:fs";
 import { check } from "../src/core/check/check.ts";
 import { proofText } from "../src/core/check/proof.ts";
 import { readProject } from "../src/core/model/read.ts";
-import type { Project } from "../src/core/model/schema.ts";
+import type { Container, Leg, Project } from "../src/core/model/schema.ts";
 import { bigProject } from "./big.ts";
 
 function measured(project: Project): { ms: number; says: string } {
   const started = process.cpuUsage();
   const { proof } = check(project);
   const used = process.cpuUsage(started);
-  return { ms: (used.user + used.system) / 1000, says: `${proof.states} states; ${proofText(proof)}` };
+  const memory = process.memoryUsage();
+  return { ms: (used.user + used.system) / 1000, says: `${proof.states} states, ${Math.round(memory.rss / 2 ** 20)} MiB; ${proofText(proof)}` };
+}
+
+/** Screens in chains six deep, one chain a tab: each leads to the next and back to the first. */
+function chains(tabs: number): Project {
+  const base = bigProject(0, tabs);
+  const lanes = Array.from({ length: tabs }, (_, t) => Array.from({ length: 6 }, (_, i) => `t${t}s${i}`));
+  const screens = lanes.flat().map((id) => ({
+    id,
+    name: id,
+    params: [],
+    up: "auto" as const,
+    elements: [
+      { id: "on", kind: "button" as const, label: "On" },
+      { id: "home", kind: "button" as const, label: "Home" },
+    ],
+  }));
+  const legs = lanes.flatMap((lane) =>
+    lane.flatMap((from, i): Leg[] => [
+      { id: `${from}on`, from, on: { kind: "tap", element: "on" }, move: i < 5 ? { kind: "push", to: lane[i + 1] ?? "" } : { kind: "back" } },
+      { id: `${from}home`, from, on: { kind: "tap", element: "home" }, move: { kind: "return", to: lane[0] ?? "" } },
+    ]),
+  );
+  const containers = base.containers
+    .filter(({ kind, id }) => kind === "tabs" || /^tab\d$/.test(id))
+    .map((c): Container => (c.kind === "stack" ? { ...c, start: `t${c.id.slice(3)}s0`, members: lanes[Number(c.id.slice(3))] ?? [] } : c));
+  return { ...base, root: "tabs", facts: [], containers, screens, legs };
 }
 
 export function checkBench() {
@@ -23,6 +50,11 @@ export function checkBench() {
     process.stdout.write(`check: ${size} screens ${one.ms.toFixed(0)} ms CPU; ${one.says}\n`);
     return one.ms;
   });
+  const [two, eight] = [chains(2), chains(8)].map((project) => {
+    for (let i = 0; i < 5; i++) measured(structuredClone(project));
+    return measured(structuredClone(project)).ms / project.screens.length;
+  });
+  process.stdout.write(`check: a screen in eight tabs of six-deep stacks costs ${((eight ?? 0) / (two ?? 1)).toFixed(2)} times one in two tabs (aim 1)\n`);
   const exponent = Math.log((costs.at(-1) ?? 1) / (costs[0] ?? 1)) / Math.log(8);
   process.stdout.write(`check: cost grows with size to the power of ${exponent.toFixed(2)} (aim at most 1)\n`);
 }

@@ -52,7 +52,7 @@ export async function pageBench(chromium: BrowserType, address: string, executab
       await page.keyboard.press("Escape");
     }
     const edits: number[] = [];
-    for (let i = 0; i < 12; i++) {
+    for (let i = 0; i < 40; i++) {
       await page
         .getByRole("treeitem")
         .nth(6 + i)

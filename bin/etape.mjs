@@ -12,8 +12,14 @@ try {
     const { bundleCommandLine } = await import("../scripts/bundle.mjs");
     await bundleCommandLine(bundle);
   }
+  const args = process.argv.slice(2);
+  const { buildApplication, buildPrototype } = await import("../scripts/build.mjs");
+  if (args[0] === "serve") buildApplication();
+  if (args[0] === "gen" && args.some((arg) => /^(--to=)?(prototype|all)$/.test(arg))) buildPrototype();
+  process.env.ETAPE_APPLICATION ??= join(root, "dist", "app");
+  process.env.ETAPE_PROTOTYPE ??= join(root, "dist", "prototype", "prototype.html");
   const { main } = await import(pathToFileURL(bundle).href);
-  process.exitCode = await main(process.argv.slice(2));
+  process.exitCode = await main(args);
 } catch (error) {
   process.stderr.write(`etape: ${error instanceof Error ? error.message : String(error)}\n`);
   process.exitCode = 2;

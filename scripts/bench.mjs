@@ -1,7 +1,8 @@
 // npm run bench: what things cost, as ratios where that can be. Nothing here passes or fails.
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
-import { ensureChromium, ensurePackages, root, runTool } from "./setup.mjs";
+import { buildApplication } from "./build.mjs";
+import { ensureChromium, ensurePackages, root } from "./setup.mjs";
 
 ensurePackages();
 process.chdir(root);
@@ -15,7 +16,7 @@ const { bench } = await import(pathToFileURL(file).href);
 bench(measures);
 if (measures("page")) {
   const executablePath = ensureChromium();
-  if (runTool("vite", ["build", "--logLevel", "warn"]) !== 0) process.exit(1);
+  buildApplication();
   const server = join(root, "dist", "server", "main.mjs");
   await bundleServer(server);
   const { start } = await import(pathToFileURL(server).href);

@@ -1,4 +1,5 @@
-import { join } from "node:path";
+import { readFileSync } from "node:fs";
+import { dirname, join } from "node:path";
 import { build } from "esbuild";
 import { root } from "./setup.mjs";
 
@@ -22,6 +23,16 @@ export function bundle(entry, outfile) {
     format: "esm",
     target: "node20",
     logLevel: "warning",
+    plugins: [raw],
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   });
 }
+
+/** A file as text where it is imported with `?raw`, as Vite has it. */
+const raw = {
+  name: "raw",
+  setup(context) {
+    context.onResolve({ filter: /\?raw$/ }, ({ path, importer }) => ({ path: join(dirname(importer), path.replace(/\?raw$/, "")), namespace: "raw" }));
+    context.onLoad({ filter: /./, namespace: "raw" }, ({ path }) => ({ contents: readFileSync(path, "utf8"), loader: "text", watchFiles: [path] }));
+  },
+};

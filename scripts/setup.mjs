@@ -35,6 +35,19 @@ export function ensureChromium() {
   return found;
 }
 
+/**
+ * The programs that others wrote and that the tests give our files to: Kotlin's compiler, Graphviz, xmllint and a compiler
+ * of state charts. Installed through apt where that is possible and ETAPE_NO_READERS is not set; a test
+ * whose program is missing says that it is left out.
+ */
+export function ensureReaders() {
+  const missing = ["kotlinc", "dot", "xmllint", "qscxmlc"].filter((name) => spawnSync(name, ["--version"], { stdio: "ignore" }).error !== undefined);
+  if (missing.length === 0 || process.env.ETAPE_NO_READERS || process.getuid?.() !== 0 || !existsSync("/usr/bin/apt-get")) return;
+  process.stderr.write("Installing Kotlin, Graphviz, xmllint and qscxmlc…\n");
+  const command = "apt-get update && apt-get install -y --no-install-recommends kotlin default-jre-headless graphviz libxml2-utils libqt5scxml5-bin";
+  spawnSync("sh", ["-c", command], { stdio: ["ignore", 2, 2], env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } });
+}
+
 /** Runs a program of the project's own packages; gives its exit status. */
 export function runTool(name, args, env = {}) {
   const bin = join(root, "node_modules", ".bin", name);

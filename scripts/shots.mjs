@@ -1,13 +1,14 @@
 // npm run shots: renews docs/screenshots from the demo data.
-import { mkdirSync } from "node:fs";
+import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
-import { ensureChromium, ensurePackages, root, runTool } from "./setup.mjs";
+import { buildApplication } from "./build.mjs";
+import { ensureChromium, ensurePackages, root } from "./setup.mjs";
 
 ensurePackages();
 const executablePath = ensureChromium();
-if (runTool("vite", ["build", "--logLevel", "warn"]) !== 0) process.exit(1);
-const { bundleServer } = await import("./bundle.mjs");
+buildApplication();
+const { bundle, bundleServer } = await import("./bundle.mjs");
 const file = join(root, "dist", "server", "main.mjs");
 await bundleServer(file);
 const { start } = await import(pathToFileURL(file).href);
@@ -49,7 +50,7 @@ for (const theme of ["light", "dark"]) {
   const page = await open(theme);
   await walkToHive(page);
   await shot(page, `map-${theme}`);
-  for (const width of ["narrow", "middle", "wide"]) {
+  for (const width of theme === "light" ? ["narrow", "wide"] : ["narrow"]) {
     await page.getByLabel("width").selectOption(width);
     await shot(page, `walk-${width}-${theme}`);
   }
@@ -86,8 +87,8 @@ for (const theme of ["light", "dark"]) {
     await page.getByRole("button", { name: /^Hive/ }).first().click();
     await shot(page, "types");
     await page.getByRole("link", { name: "Hand-off" }).click();
-    await page.getByRole("tab", { name: "specification.html" }).click();
-    await page.waitForTimeout(1500);
+    await page.getByRole("button", { name: /^TypeScript/ }).click();
+    await page.waitForTimeout(2500);
     await shot(page, "hand-off");
     await page.getByRole("link", { name: "Map" }).click();
     await page.getByRole("treeitem", { name: "Goodbye" }).click();
@@ -105,5 +106,61 @@ for (const theme of ["light", "dark"]) {
   }
   await page.context().close();
 }
+// Three hundred screens from far out, in both themes.
+const { writeProject } = await import(pathToFileURL(await bundled("src/core/model/write.ts", "write.mjs")).href);
+const { bigProject } = await import(pathToFileURL(await bundled("bench/big.ts", "big.mjs")).href);
+const big = join(root, "dist", "shots", "three-hundred.etape.json");
+writeFileSync(big, writeProject({ ...bigProject(300), name: "Three hundred" }));
+for (const colorScheme of ["light", "dark"]) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme, reducedMotion: "reduce" });
+  const page = await context.newPage();
+  await page.goto(served.address);
+  await page.getByLabel("Project file").setInputFiles(big);
+  await page.getByTestId("proof").filter({ hasText: "Proved" }).waitFor({ timeout: 60_000 });
+  await page.getByLabel("Show the whole map").click();
+  await page.waitForTimeout(2500);
+  await shot(page, `map-300-${colorScheme}`);
+  await context.close();
+}
+
+// A wide window with its address, in the dark.
+{
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: "dark", reducedMotion: "reduce" });
+  const page = await context.newPage();
+  await page.goto(served.address);
+  await page.getByRole("button", { name: "Tidewatch" }).click();
+  await page.getByTestId("proof").filter({ hasText: "Proved" }).waitFor({ timeout: 30_000 });
+  await page.getByLabel("width").selectOption("wide");
+  await page.getByTestId("device").getByRole("button", { name: "Open the desk" }).click();
+  await page.getByRole("button", { name: "known code", exact: true }).click();
+  await page.getByTestId("device").locator("[data-item=n1]").click();
+  await shot(page, "tidewatch-dark");
+  await context.close();
+}
+
+// A prototype on a phone, from disk.
+{
+  const prototype = join(root, "dist", "shots", "prototype.html");
+  const { prototypeHtml } = await import(pathToFileURL(await bundled("src/core/handoff/prototype/prototype.ts", "prototype.mjs")).href);
+  const document = JSON.parse(readFileSync(join(root, "demo", "hollowcomb.etape.json"), "utf8"));
+  writeFileSync(prototype, prototypeHtml(document, readFileSync(join(root, "dist", "prototype", "prototype.html"), "utf8")));
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, reducedMotion: "reduce" });
+  const page = await context.newPage();
+  await page.goto(pathToFileURL(prototype).href);
+  const device = page.getByTestId("device");
+  await device.getByRole("button", { name: "Skip the tour" }).tap();
+  await device.locator("input[data-element=code]").fill("FENNICK");
+  await device.locator("button[data-element=join]").tap();
+  await page.getByRole("button", { name: "known code", exact: true }).tap();
+  await device.locator("[data-item=orchard]").tap();
+  await shot(page, "prototype-phone");
+  await context.close();
+}
 await browser.close();
 served.close();
+
+async function bundled(entry, name) {
+  const file = join(root, "dist", "shots", name);
+  await bundle(entry, file);
+  return file;
+}

@@ -1,16 +1,11 @@
 // npm start: installs what is missing, builds what has changed, serves the application and prints its address.
-import { existsSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
-import { ensurePackages, newest, root, runTool } from "./setup.mjs";
+import { ensurePackages, root } from "./setup.mjs";
 
 ensurePackages();
-const page = join(root, "dist", "app", "index.html");
-if (!existsSync(page) || statSync(page).mtimeMs < newest(["src", "demo"])) {
-  process.stderr.write("Building…\n");
-  const status = runTool("vite", ["build", "--logLevel", "warn"]);
-  if (status !== 0) process.exit(status);
-}
+const { buildApplication } = await import("./build.mjs");
+buildApplication();
 const { bundleServer } = await import("./bundle.mjs");
 const file = join(root, "dist", "server", "main.mjs");
 await bundleServer(file);

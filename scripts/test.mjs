@@ -1,16 +1,17 @@
 // npm test: types, lint, unit tests, and the real interface in Chromium; installs what is missing first.
 import { createServer } from "node:net";
 import { join } from "node:path";
-import { ensureChromium, ensurePackages, root, runTool } from "./setup.mjs";
+import { ensureChromium, ensurePackages, ensureReaders, root, runTool } from "./setup.mjs";
 
 ensurePackages();
 const chromium = ensureChromium();
+ensureReaders();
 const steps = [
   ["types", () => runTool("tsc", ["--noEmit", "-p", "."])],
   ["lint", () => runTool("biome", ["ci", "--error-on-warnings", "."])],
   ["command line", bundle],
+  ["build", build],
   ["unit tests", () => runTool("vitest", ["run"])],
-  ["build", () => runTool("vite", ["build", "--logLevel", "warn"])],
   ["interface", async () => runTool("playwright", ["test"], { CHROMIUM_PATH: chromium, ETAPE_TEST_PORT: String(await freePort()) })],
 ];
 /** A port that nothing listens on. */
@@ -28,6 +29,12 @@ function freePort() {
 async function bundle() {
   const { bundleCommandLine } = await import("./bundle.mjs");
   await bundleCommandLine(join(root, "dist", "cli", "etape.mjs"));
+  return 0;
+}
+
+async function build() {
+  const { buildApplication } = await import("./build.mjs");
+  buildApplication();
   return 0;
 }
 

@@ -4,6 +4,7 @@ import { createBrowserRouter, RouterProvider } from "react-router";
 import { ProjectsPage } from "./projects/ProjectsPage.tsx";
 import { ProjectPage } from "./shell/ProjectPage.tsx";
 import { applyTheme } from "./store/theme.ts";
+import "./fonts.css";
 import "./tokens.css";
 import "./map.css";
 

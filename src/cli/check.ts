@@ -1,10 +1,10 @@
-import { check } from "../core/check/check.ts";
 import { type CheckResult, type Finding, SEVERITIES, type Severity } from "../core/check/finding.ts";
 import { proofText } from "../core/check/proof.ts";
 import { junitReport } from "../core/check/report/junit.ts";
 import { sarifReport } from "../core/check/report/sarif.ts";
 import { eventText } from "../core/engine/explain.ts";
 import type { Project } from "../core/model/schema.ts";
+import { checked } from "./checked.ts";
 import { readDocument } from "./files.ts";
 
 interface Options {
@@ -16,7 +16,7 @@ interface Options {
 export async function checkCommand(file: string, options: Options): Promise<number> {
   const { project, text } = await readDocument(file);
   const started = performance.now();
-  const result = check(project);
+  const result = checked(project);
   const ms = Math.round(performance.now() - started);
   process.stdout.write(report(project, file, text, result, ms, options.format));
   const level = SEVERITIES.indexOf(options.failOn);

@@ -1,6 +1,6 @@
-import { check } from "../core/check/check.ts";
 import type { Finding } from "../core/check/finding.ts";
 import { type Change, compareProjects } from "../core/compare/compare.ts";
+import { checked } from "./checked.ts";
 import { readDocument } from "./files.ts";
 
 interface Difference {
@@ -13,7 +13,7 @@ interface Difference {
 export async function diffCommand(older: string, newer: string, options: { format: "text" | "json" | "markdown" }): Promise<number> {
   const [{ project: was }, { project: is }] = [await readDocument(older), await readDocument(newer)];
   const changes = compareProjects(was, is);
-  const [before, after] = [check(was).findings, check(is).findings];
+  const [before, after] = [checked(was).findings, checked(is).findings];
   const difference = { changes, came: without(after, before), went: without(before, after) };
   process.stdout.write(written(difference, options.format));
   return changes.length === 0 ? 0 : 1;

@@ -1,9 +1,10 @@
-import { mkdir } from "node:fs/promises";
+import { mkdir, readFile } from "node:fs/promises";
 import { join } from "node:path";
-import { check } from "../core/check/check.ts";
+import type { CheckResult } from "../core/check/finding.ts";
 import { meaningless } from "../core/check/meaningless.ts";
 import { proofText } from "../core/check/proof.ts";
-import { TARGETS, targetOf } from "../core/handoff/target.ts";
+import { type Checked, TARGETS, targetOf } from "../core/handoff/target.ts";
+import { checked } from "./checked.ts";
 import { readDocument, Unusable, writeOut } from "./files.ts";
 
 /** `etape gen`: writes a hand-off into a folder; 1 where blockers make it meaningless, named on standard error. */
@@ -18,11 +19,32 @@ export async function genCommand(file: string, options: { to: string; out: strin
   await mkdir(options.out, { recursive: true }).catch((error: NodeJS.ErrnoException) => {
     throw new Unusable(`etape: ${options.out}: can not be made (${error.code ?? String(error)}); expected a folder`);
   });
-  const { findings, proof } = check(project);
+  let result: CheckResult | undefined;
+  const found = () => {
+    result ??= checked(project);
+    return result;
+  };
+  const given: Checked = {
+    get findings() {
+      return found().findings;
+    },
+    get proof() {
+      return proofText(found().proof);
+    },
+    frame: targets.some(({ id }) => id === "prototype") ? await prototypeFrame() : "",
+  };
   for (const target of targets)
-    for (const made of target.files(project, { findings, proof: proofText(proof) })) {
+    for (const made of target.files(project, given)) {
       await writeOut(join(options.out, made.name), made.text);
       process.stderr.write(`${join(options.out, made.name)}\n`);
     }
   return 0;
+}
+
+/** The page of a prototype, which is built before the command line is started. */
+async function prototypeFrame(): Promise<string> {
+  const file = process.env.ETAPE_PROTOTYPE ?? join("dist", "prototype", "prototype.html");
+  return readFile(file, "utf8").catch(() => {
+    throw new Unusable(`etape: ${file}: is not there; expected the page of a prototype, which bin/etape.mjs builds`);
+  });
 }

@@ -1,11 +1,12 @@
 import { basename } from "node:path";
 import { fromAddresses } from "../core/handoff/in/addresses.ts";
+import { fromScxml } from "../core/handoff/in/scxml.ts";
 import { fromSitemap } from "../core/handoff/in/sitemap.ts";
 import { SIZE_LIMIT } from "../core/model/read.ts";
 import { writeProject } from "../core/model/write.ts";
 import { readText, Unusable, writeOut } from "./files.ts";
 
-const READERS = { addresses: fromAddresses, sitemap: fromSitemap };
+const READERS = { scxml: fromScxml, addresses: fromAddresses, sitemap: fromSitemap };
 export const IMPORTS = Object.keys(READERS);
 
 /** `etape import`: makes a project document; what could not be kept is listed on standard error. */

@@ -7,6 +7,7 @@ import { Unusable } from "./files.ts";
 import { formatCommand } from "./format.ts";
 import { genCommand } from "./gen.ts";
 import { IMPORTS, importCommand } from "./import.ts";
+import { serveCommand } from "./serve.ts";
 import { stepCommand } from "./step.ts";
 import { walkCommand } from "./walk.ts";
 
@@ -77,6 +78,12 @@ export async function main(args: string[]): Promise<number> {
     .argument("<file>", "a project document; - reads standard input")
     .addOption(new Option("--format <format>").choices(["text", "json", "junit"]).default("text"))
     .action(async (file, options) => done(await walkCommand(file, options)));
+  program
+    .command("serve")
+    .description("serves the application, and prototypes to a phone")
+    .option("--port <number>", "the port; a free one where it is taken", "5173")
+    .option("--lan", "to all machines in the network, not to this one alone")
+    .action(async (options) => serveCommand(options));
   for (const command of program.commands) command.exitOverride();
   try {
     await program.parseAsync(args, { from: "user" });

@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { main } from "../../src/cli/main.ts";
+import { progress } from "../../src/cli/progress.ts";
 import { readProject } from "../../src/core/model/read.ts";
 import { writeProject } from "../../src/core/model/write.ts";
 import { app } from "../vectors/app.ts";
@@ -61,6 +62,11 @@ describe("etape gen", () => {
       expect.arrayContaining([
         "specification.md",
         "specification.html",
+        "navigation.ts",
+        "Navigation.kt",
+        "Navigation.swift",
+        "prototype.html",
+        "chart.scxml",
         "map.svg",
         "map.dot",
         "map.mmd",
@@ -87,6 +93,28 @@ describe("etape gen", () => {
   });
 });
 
+describe("the line that tells how far a command is", () => {
+  const told = (isTTY: boolean, seconds: number) => {
+    let out = "";
+    let time = 0;
+    const line = progress("Checking", { isTTY, write: (text: string) => (out += text) }, () => time);
+    for (let i = 1; i <= 640; i++) {
+      time = (seconds * 1000 * i) / 640;
+      expect(line.asked()).toBe(false);
+    }
+    line.done();
+    return out;
+  };
+
+  it("is on a terminal alone, after a second, and goes when it is done", () => {
+    const long = told(true, 3);
+    expect(long).toContain("Checking: 256 steps looked at, 1 s");
+    expect(long.endsWith("\r\u001b[2K")).toBe(true);
+    expect(told(true, 0.9)).toBe("");
+    expect(told(false, 3)).toBe("");
+  });
+});
+
 describe("etape import", () => {
   it("makes a document that reads, and lists what was not kept", async () => {
     const out = join(folder, "made.etape.json");
@@ -94,6 +122,17 @@ describe("etape import", () => {
     const read = readProject(readFileSync(out, "utf8"));
     expect(read.ok && read.project.screens.map((s) => s.path)).toEqual(["/", "/a", "/a/{id}"]);
     expect(printed.err).toContain("not kept: line 3");
+  });
+
+  it("makes one from a state chart, and refuses one that brings a document type", async () => {
+    const out = join(folder, "made.etape.json");
+    const chart = '<scxml xmlns="http://www.w3.org/2005/07/scxml"><state id="a"><transition event="go" target="b"/></state><state id="b"/></scxml>';
+    expect(await main(["import", file("chart.scxml", chart), "--from", "scxml", "--out", out])).toBe(0);
+    const read = readProject(readFileSync(out, "utf8"));
+    expect(read.ok && read.project.legs.map((leg) => leg.move)).toEqual([{ kind: "push", to: "b" }]);
+    const bad = file("bad.scxml", `<!DOCTYPE scxml [<!ENTITY a "a">]>\n${chart}`);
+    expect(await main(["import", bad, "--from", "scxml", "--out", out])).toBe(2);
+    expect(printed.err).toContain(`${bad}:1: a document type`);
   });
 
   it("names all wrong lines with their numbers and writes nothing", async () => {

@@ -1,6 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
 import { bigProject } from "../../bench/big.ts";
+import type { Leg, Project, Screen } from "../../src/core/model/schema.ts";
 import { writeProject } from "../../src/core/model/write.ts";
 
 test("findings are grouped, a mend is looked at before it is made, and what is intended keeps its reason", async ({ page }) => {
@@ -35,7 +36,7 @@ test("findings are grouped, a mend is looked at before it is made, and what is i
 
 test("a long check tells how far it is and can be stopped, and what it had not finished is not shown as known", async ({ page }, info) => {
   const file = info.outputPath("big.etape.json");
-  writeFileSync(file, writeProject(bigProject(500)));
+  writeFileSync(file, writeProject(withTrap(bigProject(1000))));
   await page.goto("/");
   await page.getByLabel("Project file").setInputFiles(file);
   await expect(page.getByTestId("proof")).toContainText(/\d+ states/, { timeout: 30_000 });
@@ -45,3 +46,28 @@ test("a long check tells how far it is and can be stopped, and what it had not f
   await page.getByRole("button", { name: "check again" }).click();
   await expect(page.getByTestId("proof")).toHaveAttribute("data-running", "true");
 });
+
+/** Two screens that lead to one another and nowhere else: where there is a trap, the check follows everything closely, which takes long. */
+function withTrap(project: Project): Project {
+  const pit = (id: string): Screen => ({
+    id,
+    name: id,
+    params: [],
+    up: "none",
+    bar: { show: false, lead: "none" },
+    elements: [{ id: "over", kind: "button", label: "Over" }],
+    coversTabs: true,
+  });
+  const leg = (from: string, element: string, move: Leg["move"]): Leg => ({ id: `${from}${element}In`, from, on: { kind: "tap", element }, move });
+  const legs = [
+    leg("t0s1", "e4", { kind: "reset", to: "pitA" }),
+    leg("pitA", "over", { kind: "replace", to: "pitB" }),
+    leg("pitB", "over", { kind: "replace", to: "pitA" }),
+  ];
+  return {
+    ...project,
+    screens: [...project.screens, pit("pitA"), pit("pitB")],
+    containers: project.containers.map((c) => (c.id === "tab0" ? { ...c, members: [...c.members, "pitA", "pitB"] } : c)),
+    legs: [...project.legs.filter((other) => other.from !== "t0s1" || other.id !== "t0s1e4"), ...legs],
+  };
+}

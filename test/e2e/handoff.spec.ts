@@ -1,4 +1,4 @@
-import { readFileSync } from "node:fs";
+import { readFileSync, writeFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test } from "@playwright/test";
 import { strFromU8, unzipSync } from "fflate";
@@ -53,4 +53,42 @@ test("a list of addresses and a sitemap open as projects, and say what was left 
     buffer: Buffer.from('<!DOCTYPE x [<!ENTITY e SYSTEM "file:///etc/passwd">]><urlset><url><loc>&e;</loc></url></urlset>'),
   });
   await expect(page.getByRole("alert")).toContainText("a document type");
+});
+
+test("a state chart opens as a project, and what it can not keep is said", async ({ page }, info) => {
+  const file = info.outputPath("desk.scxml");
+  writeFileSync(
+    file,
+    `<scxml xmlns="http://www.w3.org/2005/07/scxml" initial="shelf" name="Lending desk">
+  <datamodel><data id="count"/></datamodel>
+  <state id="shelf"><transition event="pick" target="loan"/></state>
+  <state id="loan"><transition event="cancel" cond="count" target="shelf"/></state>
+</scxml>`,
+  );
+  await page.goto("/");
+  await page.getByLabel("Project file").setInputFiles(file);
+  await expect(page.getByText("Not kept:")).toBeVisible();
+  await expect(page.getByText("the condition count, which the leg has as a note")).toBeVisible();
+  await page.getByTestId("device").getByRole("button", { name: "pick" }).click();
+  await expect(page.getByTestId("device")).toHaveAttribute("data-screen", "loan");
+});
+
+test("a prototype is looked at, left for a phone, and walked there", async ({ page, browser }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: /Open Hollowcomb/ }).click();
+  await page.getByRole("link", { name: "Hand-off" }).click();
+  await page.getByRole("button", { name: /^Prototype/ }).click();
+  await expect(page.frameLocator("iframe").getByTestId("device")).toHaveAttribute("data-screen", "welcome", { timeout: 20_000 });
+  await page.getByRole("button", { name: "On a phone…" }).click();
+  const dialog = page.getByRole("dialog", { name: "On a phone" });
+  await expect(dialog).toContainText("npx etape serve --lan");
+  const { violations } = await new AxeBuilder({ page }).include('[role="dialog"]').withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze();
+  expect(violations.map((v) => v.id)).toEqual([]);
+  const address = await dialog.getByRole("link").getAttribute("href");
+  const phone = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, reducedMotion: "reduce" });
+  const there = await phone.newPage();
+  await there.goto(address ?? "");
+  await there.getByTestId("device").getByRole("button", { name: "Skip the tour" }).tap();
+  await expect(there.getByTestId("device")).toHaveAttribute("data-screen", "join");
+  await phone.close();
 });

@@ -1,5 +1,6 @@
 import { strToU8, zipSync } from "fflate";
 import { useDeferredValue, useMemo, useState } from "react";
+import useSWR from "swr";
 import { meaningless } from "../../core/check/meaningless.ts";
 import { proofText } from "../../core/check/proof.ts";
 import { type Checked, type HandedFile, TARGETS } from "../../core/handoff/target.ts";
@@ -8,6 +9,8 @@ import { fileName, save } from "../shell/download.ts";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
 import { useNotices } from "../store/notices.ts";
+import { Highlighted } from "./Highlighted.tsx";
+import { OnPhone } from "./OnPhone.tsx";
 import { useHandoff } from "./useHandoff.ts";
 
 /** What others get: choose, look at it, copy it, download one file or all. */
@@ -18,10 +21,19 @@ export function HandoffView() {
   const [part, setPart] = useState(0);
   const blockers = useMemo(() => meaningless(project), [project]);
   const result = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
+  const stopped = useFindings((f) => f.stopped === project);
+  const { data: frame } = useSWR("/prototype.html", async (path: string) => (await fetch(path)).text(), { revalidateOnFocus: false });
   const checked = useMemo<Checked>(
-    () =>
-      result ? { findings: result.findings, proof: proofText(result.proof) } : { findings: [], proof: "The check is still running; look again in a moment." },
-    [result],
+    () => ({
+      findings: result?.findings ?? [],
+      proof: result
+        ? proofText(result.proof)
+        : stopped
+          ? "The check was stopped by hand; nothing is known of its findings."
+          : "The check is still running; look again in a moment.",
+      frame: frame ?? "{{title}}{{project}}",
+    }),
+    [result, stopped, frame],
   );
   const { files, working, run } = useHandoff(project, blockers.length > 0 ? undefined : chosen, checked);
   const file = files[Math.min(part, files.length - 1)];
@@ -100,6 +112,7 @@ export function HandoffView() {
                     Copy
                   </Button>
                   <Button onClick={() => save(file.name, file.text, "text/plain")}>Download</Button>
+                  {file.name === "prototype.html" && <OnPhone text={file.text} />}
                 </div>
                 <Preview file={file} />
               </>
@@ -116,7 +129,14 @@ const MOST = 60_000;
 
 function Preview({ file }: { file: HandedFile }) {
   if (file.name.endsWith(".svg") || file.name.endsWith(".html"))
-    return <iframe title={file.name} sandbox="" srcDoc={file.text} className="min-h-0 flex-1 border border-hairline bg-white" />;
+    return (
+      <iframe
+        title={file.name}
+        sandbox={file.name === "prototype.html" ? "allow-scripts" : ""}
+        srcDoc={file.text}
+        className="min-h-0 flex-1 border border-hairline bg-white"
+      />
+    );
   return (
     <pre
       role="tabpanel"
@@ -124,7 +144,7 @@ function Preview({ file }: { file: HandedFile }) {
       aria-label={file.name}
       className="m-0 min-h-0 flex-1 overflow-auto border border-hairline bg-sheet p-3 font-mono text-[11.5px]"
     >
-      {file.text.slice(0, MOST)}
+      <Highlighted name={file.name} text={file.text.slice(0, MOST)} />
       {file.text.length > MOST && `\n… ${file.text.length - MOST} characters more`}
     </pre>
   );

@@ -1,6 +1,6 @@
 import type { Band, MapLayout, Spine } from "../../core/map/layout.ts";
 import { stubLabel } from "../../core/map/layout.ts";
-import { cut } from "../../core/map/measure.ts";
+import { cut, tapsOn } from "../../core/map/measure.ts";
 import type { Project } from "../../core/model/schema.ts";
 
 interface Props {
@@ -25,13 +25,23 @@ export function BandView({ band, project, index, selected, dots }: Props) {
         width={band.width}
         height={band.height}
         rx={band.lifted ? 3 : 0}
-        fill={band.lifted ? "var(--sheet)" : index % 2 === 0 ? "var(--band)" : "var(--band-2)"}
+        fill={band.lifted && !dots ? "var(--sheet)" : index % 2 === 0 ? "var(--band)" : "var(--band-2)"}
         stroke={selected ? "var(--accent)" : band.lifted ? "var(--ink)" : "none"}
       />
       {!band.lifted && (
         <path d={`M${band.x} ${band.y}H${band.x + band.width}M${band.x} ${band.y + band.height}H${band.x + band.width}`} stroke="var(--hairline)" />
       )}
-      {(!dots || band.height > 150) && (
+      {band.scale.map(({ x, y, depth }) => (
+        <g key={depth} className="band-scale" fontSize={11}>
+          <path d={`M${x - 8} ${y + 8}V${band.y + band.height - 8}`} stroke="var(--hairline)" />
+          {!dots && (
+            <text x={x} y={y + 4} fill="var(--ink-2)">
+              {tapsOn(depth)}
+            </text>
+          )}
+        </g>
+      ))}
+      {!band.inRow && (!dots || band.height > 75) && (
         <text x={band.x + band.width + 24} y={band.y + Math.min(band.height / 2, 120)} dominantBaseline="middle" className="caption-far" fill="var(--ink)">
           {caption}
         </text>

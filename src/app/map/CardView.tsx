@@ -6,6 +6,17 @@ import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, ROW_HEIGHT } from "../
 /** Characters of a name that fit a card when names are drawn larger. */
 const FAR_FITS = 10;
 
+/** Far out a finding is told by its form as well: a diamond, a disc, a small square. */
+const FAR_BADGE: Record<Severity, string> = {
+  blocker: "M0 -58L58 0L0 58L-58 0Z",
+  warning: "M-40 0a40 40 0 1 0 80 0a40 40 0 1 0 -80 0Z",
+  note: "M-24 -24h48v48h-48Z",
+};
+
+function colourOf(severity: Severity): string {
+  return severity === "blocker" ? "var(--urgent)" : severity === "warning" ? "var(--warm)" : "var(--ink-2)";
+}
+
 interface Props {
   card: Card;
   here: boolean;
@@ -51,6 +62,8 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
         stroke={line}
         strokeWidth={worst?.severity === "blocker" && !here ? 1.8 : 1}
         strokeDasharray={planned ? "3 3" : undefined}
+        vectorEffect={light ? "non-scaling-stroke" : undefined}
+        strokeOpacity={light && !here && worst?.severity !== "blocker" ? 0.45 : undefined}
       />
       {!light && (
         <>
@@ -81,14 +94,10 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
           />
         ))}
       </g>
-      {worst && (
+      {worst && light && <path className="badge-far" d={FAR_BADGE[worst.severity]} transform={`translate(${card.width} 0)`} fill={colourOf(worst.severity)} />}
+      {worst && !light && (
         <g transform={`translate(${card.width} 0)`}>
-          <circle
-            r={9}
-            fill={worst.severity === "blocker" ? "var(--urgent)" : worst.severity === "warning" ? "var(--warm)" : "var(--ink-2)"}
-            stroke="var(--paper)"
-            strokeWidth={1.5}
-          />
+          <circle r={9} fill={colourOf(worst.severity)} stroke="var(--paper)" strokeWidth={1.5} />
           <text textAnchor="middle" y={4} fontSize={11} fontWeight={700} fill="var(--paper)">
             {worst.count}
           </text>

@@ -10,7 +10,7 @@ import { BandView, SpineView } from "./BandView.tsx";
 import { CardView } from "./CardView.tsx";
 import { EntranceView } from "./EntranceView.tsx";
 import { LineView } from "./LineView.tsx";
-import { useGradually } from "./useGradually.ts";
+import { PLAIN_A_FRAME, useGradually } from "./useGradually.ts";
 import { meets } from "./useVisible.ts";
 import type { Detail } from "./useZoom.ts";
 
@@ -37,7 +37,8 @@ export function Drawing(props: Props) {
   const { project, layout, lines, routed, drawn, detail, selected, chosen, focus, dropTarget } = props;
   const selectedPlace = placeOf(project, selected);
   const wanted = useMemo(() => layout.cards.filter((card) => meets(card, drawn)).map((card) => card.id), [layout, drawn]);
-  const shown = useGradually(wanted);
+  const shown = useGradually(wanted, PLAIN_A_FRAME);
+  const whole = useGradually(detail === "dots" ? NO_IDS : wanted);
   return (
     <>
       <Ground project={project} layout={layout} drawn={drawn} dots={detail === "dots"} selectedPlace={selectedPlace} chosen={chosen} dropTarget={dropTarget} />
@@ -46,7 +47,7 @@ export function Drawing(props: Props) {
         .map((line) => (
           <LineView key={`focus ${line.leg.id}`} line={line} project={project} focus atStart={focus !== undefined} />
         ))}
-      {detail !== "dots" && !focus && <Lines project={project} lines={lines} routed={routed} drawn={drawn} shown={shown} />}
+      {!focus && <Lines project={project} lines={lines} routed={routed} drawn={drawn} shown={whole} />}
       {layout.launch && (
         <path d={`M${layout.launch.x - 24} ${layout.launch.y}h20`} stroke="var(--ink)" strokeWidth={2} markerEnd="url(#end-push)" fill="none">
           <title>The app starts here</title>
@@ -55,7 +56,7 @@ export function Drawing(props: Props) {
       <Cards
         project={project}
         layout={layout}
-        dots={detail === "dots"}
+        whole={whole}
         worst={props.worst}
         here={props.here}
         beneath={props.beneath}
@@ -83,7 +84,7 @@ interface GroundProps extends Pick<Props, "project" | "layout" | "drawn" | "chos
 const Ground = memo(function Ground({ project, layout, drawn, dots, selectedPlace, chosen, dropTarget }: GroundProps) {
   return (
     <>
-      {Array.from({ length: layout.columns }, (_, i) => columnX(layout, i) - 18).map((x) => (
+      {Array.from({ length: layout.ruled }, (_, i) => columnX(layout, i) - 18).map((x) => (
         <path key={x} d={`M${x} 0V${layout.height}`} stroke="var(--hairline)" strokeDasharray="1 5" />
       ))}
       {layout.bands.map((band, i) =>
@@ -124,6 +125,7 @@ const Lines = memo(function Lines({ project, lines, routed, drawn, shown }: Line
   );
 });
 
+const NO_IDS: readonly string[] = [];
 const NO_LINES: readonly Line[] = [];
 
 interface CardLinesProps {
@@ -143,7 +145,7 @@ const CardLines = memo(
 const Cards = memo(function Cards({
   project,
   layout,
-  dots,
+  whole,
   worst,
   here,
   beneath,
@@ -153,7 +155,12 @@ const Cards = memo(function Cards({
   dropTarget,
   selectedPlace,
   shown,
-}: Omit<Props, "lines" | "routed" | "drawn" | "detail"> & { dots: boolean; selectedPlace: string | undefined; shown: ReadonlySet<string> }) {
+}: Omit<Props, "lines" | "routed" | "drawn" | "detail"> & {
+  selectedPlace: string | undefined;
+  shown: ReadonlySet<string>;
+  /** Screens whose cards are drawn with all that stands on them. */
+  whole: ReadonlySet<string>;
+}) {
   const selectedLeg: Leg | undefined = selected?.kind === "leg" ? lookup(project).legs.get(selected.id) : undefined;
   const byId = useMemo(() => new Map(layout.cards.map((card) => [card.id, card])), [layout]);
   const inView = [...shown].flatMap((id) => byId.get(id) ?? []);
@@ -164,7 +171,7 @@ const Cards = memo(function Cards({
           key={card.id}
           card={card}
           here={card.id === here}
-          light={dots}
+          light={!whole.has(card.id)}
           faint={focus !== undefined && !focus.places.has(card.id)}
           beneath={card.id !== here && beneath.has(card.id)}
           selected={(selectedPlace === card.id && selected?.kind !== "leg") || chosen.has(card.id)}
@@ -175,8 +182,9 @@ const Cards = memo(function Cards({
           dropTarget={dropTarget === card.id}
         />
       ))}
-      {!dots &&
-        inView.flatMap((card) =>
+      {inView
+        .filter((card) => whole.has(card.id))
+        .flatMap((card) =>
           card.entrances.map((entrance) => (
             <EntranceView
               key={entrance.id}

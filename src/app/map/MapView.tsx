@@ -4,7 +4,7 @@ import { inFocus } from "../../core/map/focus.ts";
 import { keepLines } from "../../core/map/keep.ts";
 import { layoutMap, type MapLayout } from "../../core/map/layout.ts";
 import { columnX, type Line, linesOf, routeOf } from "../../core/map/lines.ts";
-import { CARD_WIDTH } from "../../core/map/measure.ts";
+import { CARD_WIDTH, tapsOn } from "../../core/map/measure.ts";
 import type { Chosen } from "../../core/model/edits/clip.ts";
 import { plannedIn } from "../../core/model/edits/planned.ts";
 import { lookup } from "../../core/model/lookup.ts";
@@ -137,13 +137,13 @@ export function MapView() {
         className="map-ruler pointer-events-none absolute inset-x-0 top-0 h-6 overflow-hidden border-b border-hairline bg-paper font-mono text-[11px] text-ink-2"
         aria-hidden
       >
-        {Array.from({ length: layout.columns }, (_, i) => (
+        {Array.from({ length: layout.ruled }, (_, i) => (
           <span
             key={columnX(layout, i)}
             className="absolute top-1 whitespace-nowrap"
             style={{ left: `calc(var(--map-x, 0px) + ${columnX(layout, i)}px * var(--map-k, 1))` }}
           >
-            {detail === "full" ? (i === 0 ? "start" : i === 1 ? "1 tap on" : `${i} taps on`) : i}
+            {detail === "full" ? tapsOn(i) : i}
           </span>
         ))}
       </div>

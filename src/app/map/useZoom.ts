@@ -7,6 +7,8 @@ import type { Box } from "../../core/map/layout.ts";
 /** How much of a card shows: all of it, its name, or a dot. */
 export type Detail = "full" | "names" | "dots";
 
+/** Pixels at the foot that the counts and the zoom's buttons take. */
+const FOOT = 56;
 /** The smallest scale. */
 const LEAST = 0.05;
 /** Pixels at the top that the ruler covers. */
@@ -95,7 +97,7 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
   const showAll = useCallback(() => {
     const element = svg.current;
     if (!element || !behavior.current) return;
-    const k = Math.max(LEAST, Math.min(1, (size.current.width - 24) / width, (size.current.height - RULER - 8) / height));
+    const k = Math.max(LEAST, Math.min(1, (size.current.width - 24) / width, (size.current.height - RULER - FOOT) / height));
     const beside = Math.max(0, (size.current.width - width * k) / 2);
     behavior.current.transform(select(element), zoomIdentity.translate(beside, RULER).scale(k));
   }, [width, height]);

@@ -3,7 +3,9 @@ import { useNavigate } from "react-router";
 import useSWR from "swr";
 import hollowcomb from "../../../demo/hollowcomb.etape.json?raw";
 import draft from "../../../demo/hollowcomb-first-draft.etape.json?raw";
+import tidewatch from "../../../demo/tidewatch.etape.json?raw";
 import { fromAddresses } from "../../core/handoff/in/addresses.ts";
+import { fromScxml } from "../../core/handoff/in/scxml.ts";
 import { fromSitemap } from "../../core/handoff/in/sitemap.ts";
 import { emptyProject } from "../../core/model/edits/add.ts";
 import { type Problem, readProject, SIZE_LIMIT } from "../../core/model/read.ts";
@@ -21,7 +23,7 @@ export function ProjectsPage() {
   const [refused, setRefused] = useState<{ file: string; problems: Problem[] }>();
   const file = useRef<HTMLInputElement>(null);
   const openText = async (name: string, text: string) => {
-    const read = /\.txt$/i.test(name) ? fromAddresses : /\.xml$/i.test(name) ? fromSitemap : undefined;
+    const read = /\.txt$/i.test(name) ? fromAddresses : /\.scxml$/i.test(name) ? fromScxml : /\.xml$/i.test(name) ? fromSitemap : undefined;
     if (read) {
       const made = read(text, name.replace(/\.[^.]*$/, ""));
       if (!made.ok) {
@@ -89,12 +91,14 @@ export function ProjectsPage() {
         </button>
         <button type="button" onClick={() => file.current?.click()} className="border border-dashed border-ink bg-sheet p-4 text-left hover:bg-band">
           <span className="caption block text-[15px]">Open a file</span>
-          <span className="mt-1 block text-[12.5px] text-ink-2">NAME.etape.json, a list of addresses (.txt) or a sitemap (.xml), chosen or dropped here.</span>
+          <span className="mt-1 block text-[12.5px] text-ink-2">
+            NAME.etape.json, a list of addresses (.txt), a sitemap (.xml) or a state chart (.scxml), chosen or dropped here.
+          </span>
         </button>
         <input
           ref={file}
           type="file"
-          accept=".json,.txt,.xml,application/json,text/plain,application/xml"
+          accept=".json,.txt,.xml,.scxml,application/json,text/plain,application/xml"
           className="hidden"
           aria-label="Project file"
           onChange={(event) => {
@@ -112,7 +116,11 @@ export function ProjectsPage() {
         >
           its first draft
         </button>
-        , the same app earlier, with a dozen mistakes to find and mend.
+        , the same app earlier, with a dozen mistakes to find and mend; or{" "}
+        <button type="button" className="min-h-6 font-semibold text-accent hover:underline" onClick={() => openText("tidewatch.etape.json", tidewatch)}>
+          Tidewatch
+        </button>
+        , a harbour desk for wide windows with an address for every page.
       </p>
       {refused && <Refused {...refused} onClose={() => setRefused(undefined)} />}
       <h2 className="caption mt-10 mb-2 border-b border-hairline pb-1 text-[13px]">In this browser</h2>

@@ -15,14 +15,14 @@ interface Props {
   hands: Hands;
 }
 
-/** What is outside the device: the system's Back, the ways in, time, starting again. */
-export function Controls({ project, state, hands }: Props) {
+/** What is outside the device: the system's Back (which a phone has at hand already), the ways in, time, starting again. */
+export function Controls({ project, state, hands, phone = false }: Props & { phone?: boolean }) {
   const { steps, restart, begun } = useWalk();
   const waits = available(project, state).filter((event) => event.do === "leg" && lookup(project).legs.get(event.leg)?.on.kind === "after");
   return (
     <div className="flex flex-wrap gap-1.5">
-      <Button onClick={() => hands.send({ do: "back" })}>← Back</Button>
-      <WaysIn project={project} state={state} hands={hands} />
+      {!phone && <Button onClick={() => hands.send({ do: "back" })}>← Back</Button>}
+      <WaysIn project={project} state={state} hands={hands} above={phone} />
       <Button onClick={restart} disabled={steps.length === 0 && !begun} title="R">
         From start
       </Button>
@@ -36,7 +36,7 @@ export function Controls({ project, state, hands }: Props) {
 }
 
 /** The ways in as a device would offer them, with the app running or not; and an address to be typed. */
-function WaysIn({ project, state, hands }: Props) {
+function WaysIn({ project, state, hands, above }: Props & { above: boolean }) {
   const [open, setOpen] = useState(false);
   const ways = available(project, state).flatMap((event) => (event.do === "enter" ? [event] : []));
   const take = (event: NavEvent) => {
@@ -49,7 +49,11 @@ function WaysIn({ project, state, hands }: Props) {
         Ways in
       </Button>
       {open && (
-        <div className="absolute top-full left-[-70px] z-20 mt-1 w-72 border border-ink bg-sheet p-2 shadow-lg" role="group" aria-label="Ways in">
+        <div
+          className={`absolute ${above ? "bottom-full left-0 mb-1" : "top-full left-[-70px] mt-1"} z-20 w-72 border border-ink bg-sheet p-2 shadow-lg`}
+          role="group"
+          aria-label="Ways in"
+        >
           {ways.length === 0 && <p className="m-0 text-[12px] text-ink-2">No way in can be used now. The outline has a + to add one.</p>}
           {ways.map((event) => (
             <button
@@ -94,24 +98,33 @@ function WaysIn({ project, state, hands }: Props) {
 }
 
 /** Facts from outside and the width, which nobody in the app can change; and how the device is shown. */
-export function Outside({ project, state, hands, marks, onMarks }: Props & { marks: boolean; onMarks: (on: boolean) => void }) {
+export function Outside({
+  project,
+  state,
+  hands,
+  phone = false,
+  marks = false,
+  onMarks,
+}: Props & { phone?: boolean; marks?: boolean; onMarks?: (on: boolean) => void }) {
   const [slow, setSlowState] = useState(false);
   const outside = project.facts.filter((fact) => fact.source === "outside");
   const label = "flex min-h-6 items-center gap-1 text-ink-2";
   return (
     <div className="flex flex-wrap items-center gap-x-3 text-[12px]">
-      <label className={label}>
-        width
-        <select
-          value={state.width}
-          onChange={(event) => hands.send({ do: "width", to: event.target.value as State["width"] })}
-          className="h-6 border border-hairline bg-paper text-ink"
-        >
-          <option value="narrow">narrow</option>
-          <option value="middle">middle</option>
-          <option value="wide">wide</option>
-        </select>
-      </label>
+      {!phone && (
+        <label className={label}>
+          width
+          <select
+            value={state.width}
+            onChange={(event) => hands.send({ do: "width", to: event.target.value as State["width"] })}
+            className="h-6 border border-hairline bg-paper text-ink"
+          >
+            <option value="narrow">narrow</option>
+            <option value="middle">middle</option>
+            <option value="wide">wide</option>
+          </select>
+        </label>
+      )}
       {outside.map((fact) =>
         fact.type === "boolean" ? (
           <label key={fact.id} className={label}>
@@ -138,10 +151,12 @@ export function Outside({ project, state, hands, marks, onMarks }: Props & { mar
           </label>
         ),
       )}
-      <label className={label}>
-        <input type="checkbox" checked={marks} onChange={(event) => onMarks(event.target.checked)} className="accent-(--accent)" />
-        mark what works
-      </label>
+      {onMarks && (
+        <label className={label}>
+          <input type="checkbox" checked={marks} onChange={(event) => onMarks(event.target.checked)} className="accent-(--accent)" />
+          mark what works
+        </label>
+      )}
       <label className={label}>
         <input
           type="checkbox"

@@ -22,17 +22,21 @@ interface Props {
   project: Project;
   state: State;
   hands: Hands;
+  /** Pixels that it may be wide. */
   room: number;
+  /** Pixels that it may be high, where it fills what there is: it is then drawn larger or smaller, and as long as fits. */
+  fill?: number;
 }
 
 /** A device of no platform on which the app runs: drawn from the document, tapped like the real thing. */
-export function Device({ project, state, hands, room }: Props) {
-  const { width, height } = SIZES[state.width];
-  const scale = Math.min(1, room / width);
+export function Device({ project, state, hands, room, fill }: Props) {
+  const { width, height: usual } = SIZES[state.width];
+  const scale = fill === undefined ? Math.min(1, room / width) : room / width;
+  const height = fill === undefined ? usual : fill / scale;
   return (
     <div style={{ width: width * scale, height: height * scale }} data-testid="device" data-screen={currentScreen(state).at}>
       <div
-        className="device relative flex origin-top-left flex-col overflow-hidden rounded-[14px] border-2 border-ink bg-paper p-2"
+        className={`device relative flex origin-top-left flex-col overflow-hidden bg-paper ${fill === undefined ? "rounded-[14px] border-2 border-ink p-2" : ""}`}
         style={{ width, height, transform: `scale(${scale})` }}
       >
         {state.width === "wide" && <AddressBar project={project} state={state} onGo={hands.goTo} />}

@@ -45,7 +45,7 @@ export function WalkPanel() {
 }
 
 /** How the app decided after a tap: the person who walks chooses. */
-function Outcomes({ hands }: { hands: Hands }) {
+export function Outcomes({ hands }: { hands: Hands }) {
   if (!hands.outcomes) return null;
   return (
     <div className="absolute inset-x-3 bottom-6 border border-ink bg-sheet p-2 shadow-lg" role="dialog" aria-label="How it comes out">

@@ -9,52 +9,11 @@
 
 import { type CompiledElement, type CompiledLeg, type CompiledProject, type Condition, compiled, register } from "../engine/compiled.ts";
 import { type Node, type Refusal, type Shown, type State, shownIn } from "../engine/state.ts";
-import { type ASTNode, sameValue, type Values } from "../model/expression.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Json, Project } from "../model/schema.ts";
+import { Chooser, LANE_QUESTION } from "./chooser.ts";
 import { isHidden, isRest, markOf } from "./lanes.ts";
-
-/** Questions answered while one event ran: what was asked and which answer was taken. */
-export interface Choice {
-  question: string;
-  answer: unknown;
-}
-
-/** Answers questions by a script, and goes through all scripts. */
-export class Chooser {
-  private script: number[] = [];
-  private taken: Array<{ question: string; options: readonly unknown[]; pick: number }> = [];
-  private answers = new Map<string, unknown>();
-  /** Some event had more ways of turning out than were gone through. */
-  truncated = false;
-
-  choose<T>(question: string, options: readonly T[]): T {
-    const known = this.answers.get(question);
-    if (known !== undefined) return known as T;
-    const pick = this.script[this.taken.length] ?? 0;
-    const answer = options[pick] as T;
-    this.taken.push({ question, options, pick });
-    this.answers.set(question, answer);
-    return answer;
-  }
-
-  /** Runs once for every way in which the questions can be answered; at most `limit` ways. */
-  each<T>(run: () => T, limit = 512): Array<{ result: T; choices: Choice[] }> {
-    const out: Array<{ result: T; choices: Choice[] }> = [];
-    this.script = [];
-    for (let count = 0; count < limit; count++) {
-      this.taken = [];
-      this.answers = new Map();
-      const result = run();
-      out.push({ result, choices: this.taken.map(({ question, options, pick }) => ({ question, answer: options[pick] })) });
-      const next = this.taken.findLastIndex(({ options, pick }) => pick + 1 < options.length);
-      if (next < 0) return out;
-      this.script = this.taken.slice(0, next + 1).map(({ pick }, i) => (i === next ? pick + 1 : pick));
-    }
-    this.truncated = true;
-    return out;
-  }
-}
+import { truth, valueForFact } from "./unknown.ts";
 
 /** A leg that fired and could not do what it says. */
 export interface RefusedLeg {
@@ -68,11 +27,29 @@ export interface CopyMade {
   place: string;
 }
 
+/** How closely a project is followed. Coarser is faster; what it can not settle is followed more closely. */
+export interface Closeness {
+  /** The facts of the app's own that are known. Others may have any value at any moment, and nobody chooses which. */
+  facts: ReadonlySet<string>;
+  /** Told apart are a drawer's lane that was never visited and one left as it is made, and the pages that a modal was opened over. */
+  apart: boolean;
+}
+
+/** Everything told apart. */
+function closestOf(project: Project): Closeness {
+  return { facts: new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id)), apart: true };
+}
+
 export interface AbstractProject {
   /** To run the engine on: no arguments, no outside facts. */
   project: Project;
   original: Project;
+  closeness: Closeness;
+  /** Nothing is left out that could be followed. */
+  closest: boolean;
   chooser: Chooser;
+  /** Facts that are not followed and have been set in this event: how often, and to what, where that is plain. */
+  assigned: Map<string, { known: Json | undefined; version: number }>;
   /** Legs refused since it was emptied last, on whatever trigger. */
   refusals: RefusedLeg[];
   /** Screens that arrive legs led on from since it was emptied last. */
@@ -83,18 +60,34 @@ export interface AbstractProject {
   copies: CopyMade[];
   /** What lanes held when they were left, by lane and facts. */
   lanes: Map<string, Node[]>;
+  /** Those of them on whose screen an arrive leg may lead on at once. */
+  arriving: Map<string, Node[]>;
   /** Hidden lanes that were looked into since it was emptied last. */
   looked: Set<string>;
 }
 
-export function abstractProject(original: Project): AbstractProject {
+export function abstractProject(original: Project, closeness = closestOf(original)): AbstractProject {
   const project: Project = {
     ...original,
-    facts: original.facts.filter((fact) => fact.source === "app"),
+    facts: original.facts.filter((fact) => fact.source === "app" && closeness.facts.has(fact.id)),
     screens: original.screens.map((screen) => (screen.params.length > 0 ? { ...screen, params: [] } : screen)),
   };
   const chooser = new Chooser();
-  const out: AbstractProject = { project, original, chooser, refusals: [], passed: [], fired: [], copies: [], lanes: new Map(), looked: new Set() };
+  const out: AbstractProject = {
+    project,
+    original,
+    closeness,
+    closest: closeness.apart && original.facts.every((fact) => fact.source === "outside" || closeness.facts.has(fact.id)),
+    chooser,
+    assigned: new Map(),
+    refusals: [],
+    passed: [],
+    fired: [],
+    copies: [],
+    lanes: new Map(),
+    arriving: new Map(),
+    looked: new Set(),
+  };
   register(project, abstractCompiled(out, compiled(original)));
   return out;
 }
@@ -142,7 +135,13 @@ function abstractCompiled(abstract: AbstractProject, concrete: CompiledProject):
       uncover: (hidden) => uncovered(abstract, hidden as Shown),
     },
     watch: {
-      fired: (id) => abstract.fired.push(id),
+      fired: (id) => {
+        abstract.fired.push(id);
+        for (const { fact, ast } of concrete.legs.get(id)?.set ?? []) {
+          const known = ast.op === "value" && typeof ast.args !== "bigint" ? (ast.args as Json) : undefined;
+          if (!lookup(abstract.project).facts.has(fact)) abstract.assigned.set(fact, { known, version: (abstract.assigned.get(fact)?.version ?? 0) + 1 });
+        }
+      },
       refused: (id, why) => abstract.refusals.push({ leg: id, why }),
       copied: (place) => abstract.copies.push({ leg: abstract.fired.at(-1) ?? "", place }),
       passed: (state) => abstract.passed.push(state),
@@ -157,10 +156,10 @@ function abstractCompiled(abstract: AbstractProject, concrete: CompiledProject):
 function contentOf(abstract: AbstractProject, mark: string, hidden: Node, why: "search" | "show"): Node {
   abstract.looked.add(mark);
   const contents = abstract.lanes.get(mark) ?? [hidden];
-  if (why === "search") return abstract.chooser.choose(`lane ${mark}`, contents);
-  const arriving = contents.filter((content) => arrives(abstract.project, content));
+  if (why === "search") return abstract.chooser.choose(`${LANE_QUESTION}${mark}`, contents);
+  const arriving = abstract.arriving.get(mark) ?? [];
   if (arriving.length === 0) return hidden;
-  return abstract.chooser.choose(`lane ${mark} shown`, arriving.length < contents.length ? [hidden, ...arriving] : arriving);
+  return abstract.chooser.choose(`${LANE_QUESTION}${mark} shown`, arriving.length < contents.length ? [hidden, ...arriving] : arriving);
 }
 
 type Items = readonly Node[];
@@ -199,18 +198,20 @@ function oneOf(abstract: AbstractProject, hidden: Node, ways: Array<Items | unde
   const different = new Map(ways.map((way) => [JSON.stringify(way) ?? "", way]));
   if (different.size < 2) return ways[0];
   return abstract.chooser.choose(
-    `lane ${hidden.at} ${[...different.keys()].join(" ")}`,
+    `${LANE_QUESTION}${hidden.at} ${[...different.keys()].join(" ")}`,
     [...different.values()].map((way) => ({ way })),
   ).way;
 }
 
 /** The items when the top has gone: hidden behind a portal, but for what an arrive leg leads on from at once. */
 function uncovered(abstract: AbstractProject, hidden: Shown): Items {
-  const rests = restsOf(abstract, markOf(hidden));
+  const mark = markOf(hidden);
+  abstract.looked.add(mark);
+  if (!abstract.arriving.has(mark)) return [hidden];
+  const rests = restsOf(abstract, mark);
   const arriving = rests.filter((items) => arrives(abstract.project, items[items.length - 1] as Node));
-  if (arriving.length === 0) return [hidden];
   const options = arriving.length < rests.length ? [[hidden], ...arriving] : arriving;
-  return abstract.chooser.choose(`lane ${hidden.at} shown`, options);
+  return abstract.chooser.choose(`${LANE_QUESTION}${hidden.at} shown`, options);
 }
 
 /** What shows of the content of a lane, or lies next beneath of a rest. */
@@ -221,84 +222,4 @@ export function topOf(content: Node): Node {
 /** Whether the screen that a node shows has arrive legs. */
 export function arrives(project: Project, node: Node): boolean {
   return !isHidden(node) && (compiled(project).from.get(shownIn(node).at)?.arrive.length ?? 0) > 0;
-}
-
-const unknown = Symbol("unknown");
-type Known = Json | typeof unknown;
-
-function truth(abstract: AbstractProject, ast: ASTNode, values: Values): boolean {
-  const value = evaluate(abstract, ast, values);
-  return value === unknown ? ask(abstract, ast, values, [true, false]) === true : value === true;
-}
-
-function valueForFact(abstract: AbstractProject, factId: string, ast: ASTNode, values: Values): Json {
-  const value = evaluate(abstract, ast, values);
-  if (value !== unknown) return value;
-  const fact = lookup(abstract.project).facts.get(factId);
-  return ask(abstract, ast, values, fact?.type === "choice" ? (fact.values ?? []) : [true, false]);
-}
-
-/** The value of an expression as far as it is known; conditions within it are decided by the chooser where they are not. */
-function evaluate(abstract: AbstractProject, ast: ASTNode, values: Values): Known {
-  switch (ast.op) {
-    case "value":
-      return typeof ast.args === "bigint" ? Number(ast.args) : (ast.args as Json);
-    case "id":
-      return ast.args === "width" ? (values.width as Json) : unknown;
-    case ".":
-      return ast.args[0].op === "id" && ast.args[0].args === "fact" ? factValue(abstract, ast.args[1], values) : unknown;
-    case "!_":
-      return !truth(abstract, ast.args, values);
-    case "&&":
-      return truth(abstract, ast.args[0], values) && truth(abstract, ast.args[1], values);
-    case "||":
-      return truth(abstract, ast.args[0], values) || truth(abstract, ast.args[1], values);
-    case "?:":
-      return evaluate(abstract, truth(abstract, ast.args[0], values) ? ast.args[1] : ast.args[2], values);
-    case "==":
-    case "!=": {
-      const [a, b] = [evaluate(abstract, ast.args[0], values), evaluate(abstract, ast.args[1], values)];
-      if (a !== unknown && b !== unknown) return sameValue(a, b) === (ast.op === "==");
-      const same = abstract.chooser.choose(`${text(ast.args[0])} == ${text(ast.args[1])} on ${screenOf(values)}`, [true, false]) === true;
-      return same === (ast.op === "==");
-    }
-    case "<":
-    case "<=":
-    case ">":
-    case ">=": {
-      const [a, b] = [evaluate(abstract, ast.args[0], values), evaluate(abstract, ast.args[1], values)];
-      if (a === unknown || b === unknown || a === null || b === null) return unknown;
-      return inOrder(ast.op, a as Json, b as Json);
-    }
-    case "+": {
-      const [a, b] = [evaluate(abstract, ast.args[0], values), evaluate(abstract, ast.args[1], values)];
-      return a === unknown || b === unknown ? unknown : (a as number) + (b as number);
-    }
-    default:
-      return unknown;
-  }
-}
-
-function inOrder(op: "<" | "<=" | ">" | ">=", a: Json, b: Json): boolean {
-  const [x, y] = [a as number, b as number];
-  return op === "<" ? x < y : op === "<=" ? x <= y : op === ">" ? x > y : x >= y;
-}
-
-function factValue(abstract: AbstractProject, id: string, values: Values): Known {
-  const facts = values.fact as Record<string, Json>;
-  if (Object.hasOwn(facts, id)) return facts[id] as Json;
-  const fact = lookup(abstract.original).facts.get(id);
-  return fact ? abstract.chooser.choose<Json>(`fact.${id}`, fact.type === "boolean" ? [true, false] : (fact.values ?? [])) : unknown;
-}
-
-function ask(abstract: AbstractProject, ast: ASTNode, values: Values, options: readonly Json[]): Json {
-  return abstract.chooser.choose(`${text(ast)} on ${screenOf(values)}`, options);
-}
-
-function text(ast: ASTNode): string {
-  return ast.input.slice(ast.start, ast.end);
-}
-
-function screenOf(values: Values): string {
-  return String(values.screen ?? "");
 }

@@ -1,6 +1,7 @@
 import type { Node, State, StepResult } from "../engine/state.ts";
 import type { NavEvent, Width } from "../model/schema.ts";
-import type { AbstractProject, Choice, CopyMade, RefusedLeg } from "./abstract.ts";
+import type { AbstractProject, CopyMade, RefusedLeg } from "./abstract.ts";
+import type { Choice } from "./chooser.ts";
 
 /**
  * What a step is to a person: a way out that the screen shows, the system's Back, something
@@ -19,6 +20,8 @@ export interface Edge {
   /** What is revealed is a lane as it is made when first visited. */
   asMade?: boolean;
   why?: string;
+  /** The user can not count on it: what nobody chooses could turn out so that it does nothing. "facts": only those that are not followed. */
+  unsure?: "hidden" | "facts";
   /** Legs that fired and legs that were refused on the way. */
   fired: string[];
   refusals: RefusedLeg[];

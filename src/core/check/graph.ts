@@ -1,5 +1,6 @@
 import { firstScreen, lookup, nameOf, ownersAround } from "../model/lookup.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
+import { isImposed, mayTurnOutAs } from "./chooser.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { stampsIn, withoutStamps } from "./lanes.ts";
 
@@ -11,6 +12,8 @@ export interface Candidate {
   at?: Place[];
   /** The walk, where it has been looked for already. */
   walk?: NavEvent[];
+  /** It rests on values of facts that are not followed, and is not sure before they are. */
+  doubtful?: boolean;
 }
 
 /** A state in which a finding shows and, if it takes one more step to show, that step. */
@@ -20,11 +23,14 @@ export interface Place {
 }
 
 /** Adds a place to a candidate by its subjects; the message is that of the first. */
-export function note(found: Map<string, Candidate>, subjects: string[], place: Place, message: () => string) {
+export function note(found: Map<string, Candidate>, subjects: string[], place: Place, message: () => string, doubtful = false) {
   const key = subjects.join(" ");
   const known = found.get(key);
-  if (!known) found.set(key, { subjects, message: message(), at: [place] });
-  else known.at?.push(place);
+  if (!known) found.set(key, { subjects, message: message(), at: [place], doubtful });
+  else {
+    known.at?.push(place);
+    known.doubtful &&= doubtful;
+  }
 }
 
 /** A search with what several findings ask of it. */
@@ -34,6 +40,8 @@ export interface Graph {
   /** All states of the search, portals among them. */
   nodes: Explored[];
   hubs: ReadonlySet<string>;
+  /** Whether facts that are not followed count against the user. */
+  facts: boolean;
   /** States in which an open modal can never be got rid of; by state the modals. */
   stuck: ReadonlyMap<number, string[]>;
   /** States that ways out (and, where asked, Back), in any number, lead to another line from. */
@@ -41,7 +49,8 @@ export interface Graph {
   name: (id: string) => string;
 }
 
-export function graphOf(exploration: Exploration): Graph {
+/** `facts` false: the facts that are not followed turn out as the user would choose. */
+export function graphOf(exploration: Exploration, facts = true): Graph {
   const project = exploration.abstract.original;
   const { nodes } = exploration;
   return {
@@ -49,8 +58,9 @@ export function graphOf(exploration: Exploration): Graph {
     exploration,
     nodes,
     hubs: hubsOf(project, exploration),
-    stuck: stuckStates(exploration),
-    leaves: { withBack: leaving(exploration, true), withoutBack: leaving(exploration, false) },
+    facts,
+    stuck: stuckStates(exploration, facts),
+    leaves: { withBack: leaving(exploration, true, facts), withoutBack: leaving(exploration, false, facts) },
     name: (id) => `"${nameOf(project, id)}"`,
   };
 }
@@ -63,15 +73,15 @@ export function moves(node: Explored, back: boolean): Edge[] {
 }
 
 /** The states from which some goal can be reached by ways out, what happens by itself, and Back. */
-export function canReach(nodes: readonly Explored[], isGoal: (node: Explored, index: number) => boolean): Set<number> {
+export function canReach(nodes: readonly Explored[], facts: boolean, isGoal: (node: Explored, index: number) => boolean): Set<number> {
   const goals = new Set(nodes.flatMap((node, i) => (!node.portal && isGoal(node, i) ? [i] : [])));
-  return backwards(nodes, true, goals, (_, edge) => (nodes[edge.to]?.followed === false ? "done" : "follow"));
+  return backwards(nodes, { back: true, facts }, goals, (_, edge) => (nodes[edge.to]?.followed === false ? "done" : "follow"));
 }
 
 /** The states that steps, in any number, lead to another line from. */
-function leaving(exploration: Exploration, back: boolean): Set<number> {
+function leaving(exploration: Exploration, back: boolean, facts: boolean): Set<number> {
   const { nodes } = exploration;
-  return backwards(nodes, back, new Set(), (node, edge) => {
+  return backwards(nodes, { back, facts }, new Set(), (node, edge) => {
     const to = nodes[edge.to];
     return !to || !mayBeSameLine(exploration, node.line, to.line) ? "done" : "follow";
   });
@@ -88,45 +98,53 @@ function mayBeSameLine({ lanes }: Exploration, a: string, b: string): boolean {
   });
 }
 
-const cache = new WeakMap<readonly Explored[], { withBack?: Edge[][][]; withoutBack?: Edge[][][] }>();
+/** Which steps serve: Back as well or not; whether facts that are not followed count against the user. */
+interface Serving {
+  back: boolean;
+  facts: boolean;
+}
+
+const cache = new WeakMap<readonly Explored[], Map<string, Edge[][][]>>();
 
 /** For each state the groups of its steps; worked out once for a search that is done. */
-function allGroups(nodes: readonly Explored[], back: boolean): Edge[][][] {
-  const known = cache.get(nodes) ?? {};
+function allGroups(nodes: readonly Explored[], serving: Serving): Edge[][][] {
+  const known = cache.get(nodes) ?? new Map<string, Edge[][][]>();
   cache.set(nodes, known);
-  const key = back ? "withBack" : "withoutBack";
-  const made = known[key] ?? nodes.map((node) => groups(node, back));
-  known[key] = made;
+  const key = `${serving.back} ${serving.facts}`;
+  const made = known.get(key) ?? nodes.map((node) => groups(node, serving));
+  known.set(key, made);
   return made;
 }
 
-/** Steps of which the user chooses one, each with the ways in which what is hidden may turn out. */
-function groups(node: Explored, back: boolean): Edge[][] {
+/** Steps of which the user chooses one, each with the ways in which what nobody chooses may turn out. */
+function groups(node: Explored, { back, facts }: Serving): Edge[][] {
   const edges = moves(node, back);
   if (node.portal) return [edges];
-  const out: Edge[][] = [];
-  const hidden = new Map<string, Edge[]>();
-  for (const edge of edges) {
-    if (!edge.choices.some(isHiddenChoice)) {
-      out.push([edge]);
-      continue;
-    }
-    const key = JSON.stringify([edge.event, edge.choices.filter((choice) => !isHiddenChoice(choice))]);
-    const group = hidden.get(key);
-    if (group) group.push(edge);
-    else hidden.set(key, [edge]);
-  }
-  return [...out, ...hidden.values()];
+  const imposed = edges.filter((edge) => edge.choices.some((choice) => isImposed(choice, facts)));
+  if (imposed.length === 0) return edges.map((edge) => [edge]);
+  const known = new Set<string>();
+  return edges.flatMap((edge) => {
+    if (edge.unsure === "hidden" || (facts && edge.unsure === "facts")) return [];
+    if (!imposed.includes(edge)) return [[edge]];
+    const key = JSON.stringify([edge.event, edge.choices.filter((choice) => !isImposed(choice, facts))]);
+    if (known.has(key)) return [];
+    known.add(key);
+    return [edges.filter((other) => other.event === edge.event && other.way === edge.way && mayTurnOutAs(edge.choices, other.choices, facts))];
+  });
 }
-
-const isHiddenChoice = ({ question }: { question: string }) => question.startsWith("lane ");
 
 /**
  * Grows a set of states backwards: a state belongs to it when some step of the user's choice
  * leads there however what is hidden turns out. Which content a hidden lane has is not
  * the user's choice, so all of it must serve. A step that is `done` serves by itself.
  */
-function backwards(nodes: readonly Explored[], back: boolean, found: Set<number>, judge: (node: Explored, edge: Edge) => "done" | "follow"): Set<number> {
+function backwards(
+  nodes: readonly Explored[],
+  serving: Serving,
+  found: Set<number>,
+  judge: (node: Explored, edge: Edge) => "done" | "follow",
+  among: Iterable<number> = nodes.keys(),
+): Set<number> {
   const into = new Map<number, Array<{ from: number; open: Set<number> }>>();
   const queue = [...found];
   const add = (i: number) => {
@@ -134,8 +152,9 @@ function backwards(nodes: readonly Explored[], back: boolean, found: Set<number>
     found.add(i);
     queue.push(i);
   };
-  const steps = allGroups(nodes, back);
-  nodes.forEach((node, from) => {
+  const steps = allGroups(nodes, serving);
+  for (const from of among) {
+    const node = nodes[from] as Explored;
     // Where the search stopped, nothing is known: no fault is found in what it did not look at.
     if (!node.followed) add(from);
     for (const group of steps[from] ?? []) {
@@ -147,7 +166,7 @@ function backwards(nodes: readonly Explored[], back: boolean, found: Set<number>
         else into.set(to, [{ from, open }]);
       }
     }
-  });
+  }
   for (let at = queue.pop(); at !== undefined; at = queue.pop())
     for (const { from, open } of into.get(at) ?? []) {
       open.delete(at);
@@ -156,15 +175,20 @@ function backwards(nodes: readonly Explored[], back: boolean, found: Set<number>
   return found;
 }
 
-function stuckStates({ nodes }: Exploration): Map<number, string[]> {
-  const modals = new Set(nodes.flatMap((node) => node.state.layers.map((layer) => layer.at)));
+function stuckStates({ nodes }: Exploration, facts: boolean): Map<number, string[]> {
+  const showing = new Map<string, number[]>();
+  nodes.forEach((node, i) => {
+    for (const { at } of node.state.layers) {
+      const known = showing.get(at);
+      if (known) known.push(i);
+      else showing.set(at, [i]);
+    }
+  });
   const out = new Map<number, string[]>();
-  for (const modal of modals) {
-    const open = (node: Explored) => node.state.layers.some((layer) => layer.at === modal);
-    const free = canReach(nodes, (node) => !open(node));
-    nodes.forEach((node, i) => {
-      if (!node.portal && open(node) && !free.has(i)) out.set(i, [...(out.get(i) ?? []), modal]);
-    });
+  for (const [modal, open] of showing) {
+    const within = new Set(open);
+    const free = backwards(nodes, { back: true, facts }, new Set(), (_, edge) => (within.has(edge.to) && nodes[edge.to]?.followed ? "follow" : "done"), open);
+    for (const i of open) if (!nodes[i]?.portal && !free.has(i)) out.set(i, [...(out.get(i) ?? []), modal]);
   }
   return out;
 }
@@ -203,5 +227,5 @@ export function oncePlaces(project: Project, screenId: string): string[] {
 export function shownAfter(nodes: readonly Explored[], edge: Edge): Explored[] {
   const to = nodes[edge.to];
   if (!to) return [];
-  return to.portal ? to.edges.flatMap((reveal) => nodes[reveal.to] ?? []) : [to];
+  return to.portal ? to.edges.flatMap((reveal) => shownAfter(nodes, reveal)) : [to];
 }

@@ -1,34 +1,48 @@
-import { stateLine } from "../engine/line.ts";
 import type { Node, State } from "../engine/state.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
-import { isHidden } from "./lanes.ts";
 
-/** What tells two states apart: the line, and beside it only what can make a difference later. */
+/**
+ * What tells two states of a project apart: where everything stands, and beside it only what can make a
+ * difference later. Arguments and the width are left out.
+ */
 export function stateKey(project: Project, state: State): string {
-  const extra: unknown[] = [];
-  const visit = (node: Node) => {
-    switch (node.kind) {
-      case "shown":
-        if (node.spent) extra.push([...node.spent].sort());
-        return;
-      case "stack":
-        node.items.forEach(visit);
-        return;
-      case "tabs":
-      case "drawer": {
-        const container = lookup(project).containers.get(node.at);
-        if (container?.kind === "tabs" && container.onBack === "previous") extra.push(node.visited);
-        for (const id of Object.keys(node.lanes).sort()) {
-          const lane = node.lanes[id] as Node;
-          // A replaced lane shows in the line under the name of what it holds, not under its own.
-          if (lane.at !== id && !isHidden(lane)) extra.push([node.at, id]);
-          visit(lane);
-        }
-      }
+  let key = nodeKey(project, state.base);
+  for (const layer of state.layers) key += ` + ${layer.at}(${nodeKey(project, layer.content)})`;
+  key += ` ${factsKey(state.facts)}`;
+  if (state.waiting) key += ` waiting ${state.waiting.entrance}`;
+  if (state.held) key += ` held ${JSON.stringify(state.held)}`;
+  return key;
+}
+
+/** The same for one node. */
+export function nodeKey(project: Project, node: Node): string {
+  switch (node.kind) {
+    case "shown":
+      return node.spent ? `${node.at}!${[...node.spent].sort()}` : node.at;
+    case "stack": {
+      let key = `${node.at}[`;
+      for (const item of node.items) key += `${nodeKey(project, item)},`;
+      return `${key}]`;
     }
-  };
-  visit(state.base);
-  for (const layer of state.layers) visit(layer.content);
-  return JSON.stringify([stateLine(project, state), state.facts, state.waiting?.entrance, state.held, extra]);
+    case "tabs":
+    case "drawer": {
+      const container = lookup(project).containers.get(node.at);
+      let key = `${node.at}{${node.active}`;
+      for (const id of Object.keys(node.lanes).sort()) key += ` ${id}=${nodeKey(project, node.lanes[id] as Node)}`;
+      if (node.kind === "drawer" && node.open) key += "!";
+      return container?.kind === "tabs" && container.onBack === "previous" ? `${key}<${node.visited}}` : `${key}}`;
+    }
+  }
+}
+
+const facts = new WeakMap<object, string>();
+
+/** The values of facts as text. */
+export function factsKey(values: State["facts"]): string {
+  const known = facts.get(values);
+  if (known !== undefined) return known;
+  const key = JSON.stringify(values);
+  facts.set(values, key);
+  return key;
 }

@@ -1,7 +1,9 @@
 /**
  * Hidden lanes and rests. What lies beneath the top of a stack is hidden too, under a mark that
  * names what lies next beneath; so stacks are followed to any depth, as the states of a
- * pushdown system are (Bouajjani, Esparza and Maler 1997), and not one by one.
+ * pushdown system are (Bouajjani, Esparza and Maler 1997), and not one by one. The branches
+ * beneath a layer that blocks them are hidden in the same way, as layers are a stack of their
+ * own: what a modal does is followed once, and not once for each page that it was opened over.
  *
  * Hidden lanes. The lanes of a tab set or drawer that are not active keep their content to
  * themselves, so the search does not multiply them: it notes what each lane held when it was
@@ -12,17 +14,25 @@
  */
 
 import { make } from "../engine/make.ts";
+import { branchesInReach } from "../engine/reach.ts";
 import type { LaneNode, Node, Shown, StackNode, State } from "../engine/state.ts";
-import { branchNode, topBranch, withBranch, withChild } from "../engine/state.ts";
-import { lookup } from "../model/lookup.ts";
+import { branchNode, withBranch, withChild } from "../engine/state.ts";
+import { lookup, modalOf } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
+import type { AbstractProject } from "./abstract.ts";
 
-/** What stands for the content of a hidden lane, and for all that lies beneath the top of a stack. */
+/** What stands for the content of a hidden lane, for all that lies beneath the top of a stack, and for a branch beneath a blocking layer. */
 const LANE = "~";
 const REST = "^";
+const UNDER = "_";
 
 export function isHidden(node: Node): node is Shown {
-  return node.kind === "shown" && (node.at.startsWith(LANE) || node.at.startsWith(REST));
+  return node.kind === "shown" && (node.at.startsWith(LANE) || node.at.startsWith(REST) || node.at.startsWith(UNDER));
+}
+
+/** Whether a node stands for a whole branch beneath a blocking layer. */
+export function isUnder(node: Node): node is Shown {
+  return node.kind === "shown" && node.at.startsWith(UNDER);
 }
 
 /** Whether a node stands for all that lies beneath the top of a stack. */
@@ -30,8 +40,15 @@ export function isRest(node: Node): node is Shown {
   return node.kind === "shown" && node.at.startsWith(REST);
 }
 
-/** Takes what a lane holds as it is left; gives the mark under which that is known. */
-export type Left = (lane: string, content: Node, of: LaneNode | StackNode) => string;
+/** Takes what a lane holds as it is left, or a branch as it is covered; gives the mark under which that is known. */
+export type Left = (lane: string, content: Node, of: LaneNode | StackNode | Covered) => string;
+
+/** A branch beneath a layer: the branch beneath that one, if there is one, is hidden already. */
+export interface Covered {
+  kind: "covered";
+  at: string;
+  beneath: Node | undefined;
+}
 
 /** Between a lane's id and the number of the facts under which it was left. */
 const STAMP = "#";
@@ -48,26 +65,48 @@ export function withoutStamps(text: string): string {
 
 /** The marks of the hidden lanes in a line, in order. */
 export function stampsIn(line: string): string[] {
-  return [...line.matchAll(/[~^]([\w.]+#\d+)/g)].map((match) => match[1] ?? "");
+  return [...line.matchAll(/[~^_]([\w.]+#\d+)/g)].map((match) => match[1] ?? "");
 }
+
+/** What it takes to know what is hidden. */
+export type Hiding = Pick<AbstractProject, "project" | "closeness">;
 
 /** The state with its inactive lanes hidden; `left` is told what they held. */
-export function hideLanes(project: Project, state: State, left: Left = (lane) => lane): State {
-  const base = hide(project, state.base, left);
+export function hideLanes(abstract: Hiding, state: State, left: Left = (lane) => lane): State {
+  const { project } = abstract;
+  const base = hide(abstract, state.base, left);
   const layers = state.layers.map((layer) => {
-    const content = hide(project, layer.content, left);
+    const content = hide(abstract, layer.content, left);
     return content === layer.content ? layer : { ...layer, content };
   });
-  return base === state.base && layers.every((layer, i) => layer === state.layers[i]) ? state : { ...state, base, layers };
+  const shown = base === state.base && layers.every((layer, i) => layer === state.layers[i]) ? state : { ...state, base, layers };
+  return abstract.closeness.apart ? shown : hideUnder(project, shown, left);
 }
 
-function hide(project: Project, node: Node, left: Left): Node {
+/** The state with all branches hidden that lie beneath a layer that blocks. */
+function hideUnder(project: Project, state: State, left: Left): State {
+  const blocking = state.layers.findLastIndex((layer) => modalOf(project, layer.at)?.blocks ?? true);
+  let out = state;
+  let beneath: Node | undefined;
+  for (let branch = 0; branch <= blocking; branch++) {
+    const node = branchNode(state, branch);
+    const above = state.layers[branch]?.at ?? "";
+    if (!isUnder(node)) {
+      const name = branch === 0 ? above : `${state.layers[branch - 1]?.at}.${above}`;
+      out = withBranch(out, branch, { kind: "shown", at: UNDER + left(name, node, { kind: "covered", at: above, beneath }), args: {} });
+    }
+    beneath = branchNode(out, branch);
+  }
+  return out;
+}
+
+function hide(abstract: Hiding, node: Node, left: Left): Node {
   switch (node.kind) {
     case "shown":
       return node;
     case "stack": {
-      const items = node.items.map((item) => hide(project, item, left));
-      const same = items.every((item, i) => item === node.items[i]);
+      const items = hideAll(abstract, node.items, left);
+      const same = items === node.items;
       const beneath = items[items.length - 2];
       if (!beneath || (items.length === 2 && isRest(beneath))) return same ? node : { ...node, items };
       const rest: StackNode = { ...node, items: items.slice(0, -1) };
@@ -75,37 +114,50 @@ function hide(project: Project, node: Node, left: Left): Node {
     }
     case "tabs":
     case "drawer":
-      return hideIn(project, node, left);
+      return hideIn(abstract, node, left);
   }
 }
 
-function hideIn<T extends LaneNode>(project: Project, node: T, left: Left): T {
-  const lanes: Record<string, Node> = {};
-  let same = true;
-  for (const id of new Set([...Object.keys(node.lanes), ...keptMembers(project, node)])) {
-    const lane = node.lanes[id];
-    const content = hide(project, lane ?? make(project, id), left);
-    if (id === node.active || isHidden(content)) lanes[id] = content;
-    else {
-      lanes[id] = { kind: "shown", at: LANE + left(id, content, node), args: {} };
-    }
-    same &&= lanes[id] === lane;
+/** The same list where nothing in it is hidden anew. */
+function hideAll(abstract: Hiding, nodes: readonly Node[], left: Left): readonly Node[] {
+  let out: Node[] | undefined;
+  for (let i = 0; i < nodes.length; i++) {
+    const node = nodes[i] as Node;
+    const hidden = hide(abstract, node, left);
+    if (hidden !== node && !out) out = nodes.slice(0, i);
+    out?.push(hidden);
   }
-  return same ? node : { ...node, lanes };
+  return out ?? nodes;
+}
+
+function hideIn<T extends LaneNode>(abstract: Hiding, node: T, left: Left): T {
+  let lanes: Record<string, Node> | undefined;
+  const put = (id: string) => {
+    const lane = node.lanes[id];
+    if (lane && id !== node.active && isHidden(lane)) return;
+    const content = hide(abstract, lane ?? make(abstract.project, id), left);
+    const shown = id === node.active || isHidden(content) ? content : { kind: "shown" as const, at: LANE + left(id, content, node), args: {} };
+    if (shown === lane) return;
+    lanes ??= { ...node.lanes };
+    lanes[id] = shown;
+  };
+  for (const id of Object.keys(node.lanes)) put(id);
+  for (const id of keptMembers(abstract, node)) if (!Object.hasOwn(node.lanes, id)) put(id);
+  return lanes ? { ...node, lanes } : node;
 }
 
 /**
- * The members of a tab set that keeps its lanes: one not visited yet counts as one that was
- * left as it is made, so that the search does not tell apart which have been visited.
+ * The members of a tab set that keeps its lanes, and of a drawer where visits are not told
+ * apart: one not visited yet counts as one that was left as it is made.
  */
-function keptMembers(project: Project, node: LaneNode): string[] {
+function keptMembers({ project, closeness }: Hiding, node: LaneNode): string[] {
   const container = lookup(project).containers.get(node.at);
-  return container?.kind === "tabs" && container.keeps ? container.members : [];
+  return (container?.kind === "tabs" || (container?.kind === "drawer" && !closeness.apart)) && container.keeps ? container.members : [];
 }
 
-/** The hidden lane that a state shows, by its mark, for portals: on the topmost branch that shows one. */
-export function hiddenShown(state: State): { lane: string; branch: number } | undefined {
-  for (let branch = topBranch(state); branch >= 0; branch--) {
+/** The hidden lane or branch that a state shows, by its mark, for portals: on the topmost branch in reach that shows one. */
+export function hiddenShown(project: Project, state: State): { lane: string; branch: number } | undefined {
+  for (const branch of branchesInReach(project, state)) {
     const lane = shownLane(branchNode(state, branch));
     if (lane !== undefined) return { lane, branch };
   }

@@ -7,19 +7,29 @@ import { witness } from "./witness.ts";
 /** States of a screen that a walk is looked for to, nearest first. */
 const TRIES = 12;
 
-const searches = new WeakMap<Project, { launched?: Exploration; entered?: Exploration }>();
+const searches = new WeakMap<Project, Map<string, Exploration>>();
+
+/** In this order: by taps alone, coarsely and closely, then by entrances too. */
+const KINDS = [
+  { entrances: false, apart: false },
+  { entrances: false, apart: true },
+  { entrances: true, apart: false },
+  { entrances: true, apart: true },
+];
 
 /**
  * The shortest walk from launch that ends on a screen, replayed through `step`, or undefined
- * where none is found. Ways by taps alone are looked for first, then those by entrances. The
- * search is made once for each project object.
+ * where none is found. Ways by taps alone are looked for first, then those by entrances. Each
+ * search is made once for a project object.
  */
 export function wayTo(project: Project, screenId: string): NavEvent[] | undefined {
-  const known = searches.get(project) ?? {};
+  const known = searches.get(project) ?? new Map<string, Exploration>();
   searches.set(project, known);
-  for (const kind of ["launched", "entered"] as const) {
-    const found = known[kind] ?? explore(abstractProject(project), "narrow", { entrances: kind === "entered" });
-    known[kind] = found;
+  const facts = new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id));
+  for (const { entrances, apart } of KINDS) {
+    const key = `${entrances} ${apart}`;
+    const found = known.get(key) ?? explore(abstractProject(project, { facts, apart }), "narrow", { entrances });
+    known.set(key, found);
     const nodes = found.nodes.flatMap((node, i) => (node.screen === screenId ? [{ i, distance: node.distance }] : [])).sort((a, b) => a.distance - b.distance);
     for (const { i } of nodes.slice(0, TRIES)) {
       const walk = witness(found, i);

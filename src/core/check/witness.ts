@@ -2,12 +2,13 @@
 
 import { legEvents, sampleArguments } from "../engine/available.ts";
 import { compiled, register } from "../engine/compiled.ts";
-import type { State, StepResult } from "../engine/state.ts";
+import { currentScreen, type State, type StepResult } from "../engine/state.ts";
 import { launch, step } from "../engine/step.ts";
 import { typedFields } from "../engine/typed.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Json, NavEvent, Project } from "../model/schema.ts";
-import type { Choice, CopyMade } from "./abstract.ts";
+import type { CopyMade } from "./abstract.ts";
+import type { Choice } from "./chooser.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { stateKey } from "./key.ts";
 import { hideLanes, withoutStamps } from "./lanes.ts";
@@ -16,7 +17,7 @@ import { hideLanes, withoutStamps } from "./lanes.ts";
 const BEAM = 24;
 
 /** A concrete state with the events that lead to it from launch. */
-interface Reached {
+export interface Reached {
   state: State;
   walk: NavEvent[];
 }
@@ -46,9 +47,7 @@ export function witness(exploration: Exploration, node: number, last?: Edge, sho
   const { root, edges } = pathTo(exploration, node);
   let beam = startingPoints(project.project, exploration, root);
   for (const edge of edges) {
-    const to = exploration.nodes[edge.to];
-    if (edge.way === "reveal") beam = beam.filter(({ state }) => keyOf(exploration, state) === plainKey(to));
-    else beam = follow(project, beam, edge, (state) => to?.portal !== undefined || keyOf(exploration, state) === plainKey(to));
+    beam = alongEdge(exploration, project, beam, edge);
     if (beam.length === 0) return undefined;
   }
   if (!last) return beam[0]?.walk;
@@ -60,29 +59,54 @@ export function witness(exploration: Exploration, node: number, last?: Edge, sho
   return undefined;
 }
 
-interface Watched {
+/** The concrete states that one step of the search leads to from some others. */
+export function alongEdge(exploration: Exploration, project: Watched, beam: Reached[], edge: Edge): Reached[] {
+  const to = exploration.nodes[edge.to];
+  const matches = (state: State) => to?.portal !== undefined || keyOf(exploration, state) === plainKey(to);
+  return edge.way === "reveal" ? beam.filter(({ state }) => matches(state)) : follow(project, beam, edge, matches);
+}
+
+/** Whether, by a step of the search from some states, an arrive leg leads on from a place. */
+export function passes(project: Watched, beam: Reached[], edge: Edge, place: string): boolean {
+  return beam.some((reached) =>
+    concreteEvents(project.project, reached.state, edge).some((events) => replay(project, reached, events) !== undefined && project.passed.includes(place)),
+  );
+}
+
+/** A project that tells what fires in it. */
+export interface Watched {
   project: Project;
   fired: string[];
   refused: Array<{ leg: string; why: string }>;
   copied: CopyMade[];
+  /** Screens that arrive legs led on from, and the modals open at that moment. */
+  passed: string[];
 }
 
-function watchedProject(original: Project): Watched {
-  const out: Watched = { project: { ...original }, fired: [], refused: [], copied: [] };
+const watchedProjects = new WeakMap<Project, Watched>();
+
+export function watchedProject(original: Project): Watched {
+  const known = watchedProjects.get(original) ?? makeWatched(original);
+  watchedProjects.set(original, known);
+  return known;
+}
+
+function makeWatched(original: Project): Watched {
+  const out: Watched = { project: { ...original }, fired: [], refused: [], copied: [], passed: [] };
   register(out.project, {
     ...compiled(original),
     watch: {
       fired: (leg) => out.fired.push(leg),
       refused: (leg, why) => out.refused.push({ leg, why }),
       copied: (place) => out.copied.push({ leg: out.fired.at(-1) ?? "", place }),
-      passed: () => undefined,
+      passed: (state) => out.passed.push(currentScreen(state).at, ...state.layers.map((layer) => layer.at)),
     },
   });
   return out;
 }
 
 /** Launches, in the width, that show the state from which a path starts: as it is, or anew with outside facts set first. */
-function startingPoints(project: Project, exploration: Exploration, root: Explored | undefined): Reached[] {
+export function startingPoints(project: Project, exploration: Exploration, root: Explored | undefined): Reached[] {
   let at: Reached = { state: launch(project), walk: [] };
   const points = [at];
   const go = (event: NavEvent) => {
@@ -121,6 +145,7 @@ function replay(project: Watched, { state, walk }: Reached, events: NavEvent[]):
     project.fired = [];
     project.refused = [];
     project.copied = [];
+    project.passed = [];
     const result = step(project.project, at, event);
     last = { project: project.project, result, fired: project.fired, refused: project.refused, copied: project.copied };
     at = result.state;
@@ -161,5 +186,5 @@ function plainKey(node: Explored | undefined): string | undefined {
 /** The key under which the search knows a concrete state: without arguments and outside facts. */
 function keyOf({ abstract }: Exploration, state: State): string {
   const app = Object.fromEntries(Object.entries(state.facts).filter(([id]) => lookup(abstract.project).facts.has(id)));
-  return withoutStamps(stateKey(abstract.project, hideLanes(abstract.project, { ...state, facts: app })));
+  return withoutStamps(stateKey(abstract.project, hideLanes(abstract, { ...state, facts: app })));
 }

@@ -20,7 +20,8 @@ export interface Activated {
  */
 export function activate(project: Project, state: State, id: string): Activated | undefined {
   for (let branch = topBranch(state); branch >= 0; branch--) {
-    const found = bringUp(project, branchNode(state, branch), id, []);
+    const node = branchNode(state, branch);
+    const found = bringUp(project, compiled(project).reveal?.(node, "search") ?? node, id, []);
     if (!found) continue;
     const next = withBranch(withLayers(state, branch), branch, found);
     const depth = visiblePath(found).findIndex((node) => node.at === id && node.kind !== "shown");
@@ -45,6 +46,13 @@ function bringUp(project: Project, node: Node, id: string, around: readonly stri
     if (found) return switchLane(project, node, lane, found);
   }
   return undefined;
+}
+
+/** The state with a branch that a search has hidden as what it may hold. */
+export function withBranchKnown(project: Project, state: State, branch: number): State {
+  const node = branchNode(state, branch);
+  const known = compiled(project).reveal?.(node, "search") ?? node;
+  return known === node ? state : withBranch(state, branch, known);
 }
 
 /** The active lane first, then the others in member order, visited or not. */

@@ -1,4 +1,5 @@
 import type { Project } from "../model/schema.ts";
+import { withBranchKnown } from "./activate.ts";
 import { attemptUnasked } from "./events.ts";
 import { type Change, moved, nothingToDo, type State, withLayers } from "./state.ts";
 
@@ -6,7 +7,7 @@ import { type Change, moved, nothingToDo, type State, withLayers } from "./state
 export function resumeHeld(project: Project, state: State): Change {
   if (!state.held) return nothingToDo;
   const { event, depth } = state.held;
-  const beneath = withoutHeld(withLayers(state, depth));
+  const beneath = withoutHeld(withLayers(withBranchKnown(project, state, depth), depth));
   const change = attemptUnasked(project, beneath, event, true);
   return change.is === "ignored" ? moved(beneath) : change;
 }

@@ -1,6 +1,6 @@
 import { drawerOf, lookup, modalOf, stackOf } from "../model/lookup.ts";
 import type { Move, Project } from "../model/schema.ts";
-import { activate, insideItself } from "./activate.ts";
+import { activate, insideItself, withBranchKnown } from "./activate.ts";
 import { goBack } from "./back.ts";
 import { isPinned } from "./bar.ts";
 import { compiled } from "./compiled.ts";
@@ -106,8 +106,9 @@ interface Target {
 function targetStack(project: Project, state: State, branch: number, within: string | undefined): Target | "no-stack" | "not-showing" {
   const on = within === "beneath" && branch > 0 ? branch - 1 : branch;
   if (within === undefined || within === "beneath") {
-    const found = nearestStack(state, on);
-    return found ? { state: on < branch ? withLayers(state, on) : state, branch: on, ...found } : "no-stack";
+    const from = on < branch ? withLayers(withBranchKnown(project, state, on), on) : state;
+    const found = nearestStack(from, on);
+    return found ? { state: from, branch: on, ...found } : "no-stack";
   }
   const found = activate(project, state, within);
   if (!found) return "not-showing";

@@ -4,21 +4,28 @@ import { addressesCsv, addressesJson } from "./addresses/addresses.ts";
 import { dot } from "./diagrams/dot.ts";
 import { graphml } from "./diagrams/graphml.ts";
 import { mermaid } from "./diagrams/mermaid.ts";
+import { kotlinModule } from "./kotlin/module.ts";
+import { prototypeHtml } from "./prototype/prototype.ts";
+import { scxml } from "./scxml/chart.ts";
 import { specificationHtml } from "./specification/html.ts";
 import { specificationMarkdown } from "./specification/markdown.ts";
+import { swiftModule } from "./swift/module.ts";
 import { featureFiles } from "./tests/gherkin.ts";
 import { walksJson } from "./tests/walks.ts";
+import { typescriptModule } from "./typescript/module.ts";
 
 /** A file of a hand-off. */
 export interface HandedFile {
   name: string;
   text: string;
 }
-/** What the checker says of a project, as far as a hand-off tells it on. */
+/** What a hand-off needs beside the project: what the checker says, and what was built beforehand. */
 export interface Checked {
   findings: ReadonlyArray<{ severity: string; code: string; message: string }>;
   /** What is proved, as a sentence. */
   proof: string;
+  /** The page of a prototype without a project, as it was built. */
+  frame: string;
 }
 /** Something that can be handed off: a name for the command line, words for people, and the files. */
 export interface Target {
@@ -40,6 +47,30 @@ export const TARGETS: readonly Target[] = [
       { name: "specification.html", text: specificationHtml(project, checked) },
     ],
   },
+  {
+    id: "prototype",
+    name: "Prototype",
+    says: "One page to send to anyone: it opens from disk without a network, on a phone or a desk, and walks as here.",
+    files: (project, { frame }) => [{ name: "prototype.html", text: prototypeHtml(project, frame) }],
+  },
+  {
+    id: "typescript",
+    name: "TypeScript",
+    says: "One module: types that refuse a forgotten argument, a function for each leg, and a navigator that moves as it was walked, bound to the browser's history.",
+    files: (project) => [{ name: "navigation.ts", text: typescriptModule(project) }],
+  },
+  {
+    id: "kotlin",
+    name: "Kotlin",
+    says: "The same types, the same plan and the same state function in plain Kotlin.",
+    files: (project) => [{ name: "Navigation.kt", text: kotlinModule(project) }],
+  },
+  {
+    id: "swift",
+    name: "Swift",
+    says: "The same types, the same plan and the same state function in plain Swift.",
+    files: (project) => [{ name: "Navigation.swift", text: swiftModule(project) }],
+  },
   { id: "svg", name: "Map", says: "The map as a drawing.", files: (project) => [{ name: "map.svg", text: mapSvg(project) }] },
   { id: "dot", name: "Graph, DOT", says: "Screens and legs as a graph for Graphviz.", files: (project) => [{ name: "map.dot", text: dot(project) }] },
   {
@@ -49,6 +80,12 @@ export const TARGETS: readonly Target[] = [
     files: (project) => [{ name: "map.mmd", text: mermaid(project) }],
   },
   { id: "graphml", name: "Graph, GraphML", says: "The graph for tools that read XML.", files: (project) => [{ name: "map.graphml", text: graphml(project) }] },
+  {
+    id: "scxml",
+    name: "State chart",
+    says: "The states nearest to launch and what leads from one to another, as W3C SCXML; it says itself what a finite chart can not say.",
+    files: (project) => [{ name: "chart.scxml", text: scxml(project) }],
+  },
   {
     id: "tests",
     name: "Tests",

@@ -34,3 +34,42 @@ function aboveOf(project: Project, screen: string, columns: Map<string, number>)
   const up = upTarget(project, screen);
   return (up === undefined ? undefined : columns.get(up)) ?? 0;
 }
+
+/** A column of more cards than this is folded into several side by side. */
+const TALLEST = 8;
+/** Cards that a folded column is cut into at most. */
+const FOLDED = 5;
+
+/** Where the screens of one band stand: a depth may take several slots side by side, so that no band grows into a tower. */
+export interface Slots {
+  /** By screen the slot that it stands in, from the band's start. */
+  slots: Map<string, number>;
+  /** By depth the first of its slots. */
+  starts: number[];
+  /** Some depth takes more than one slot. */
+  folded: boolean;
+}
+
+/** The slots of the screens of one band, from their columns; screens keep their order from top to bottom, then slot by slot. */
+export function slotsOf(columns: ReadonlyMap<string, number>): Slots {
+  const byDepth: string[][] = [];
+  for (const [id, depth] of columns) {
+    const list = byDepth[depth] ?? [];
+    byDepth[depth] = list;
+    list.push(id);
+  }
+  const slots = new Map<string, number>();
+  const starts: number[] = [];
+  let next = 0;
+  for (const list of byDepth) {
+    const ids = list ?? [];
+    const parts = ids.length > TALLEST ? Math.ceil(ids.length / FOLDED) : 1;
+    const each = Math.ceil(ids.length / parts);
+    ids.forEach((id, i) => {
+      slots.set(id, next + Math.floor(i / Math.max(1, each)));
+    });
+    starts.push(next);
+    next += Math.max(1, Math.ceil(ids.length / Math.max(1, each)));
+  }
+  return { slots, starts, folded: next > byDepth.length };
+}

@@ -1,7 +1,7 @@
 import { firstScreen, lookup, targetOf } from "../model/lookup.ts";
 import { moveWord } from "../model/propose.ts";
 import type { Container, Element, Entrance, Leg, Project, Screen } from "../model/schema.ts";
-import { columnsOf } from "./columns.ts";
+import { columnsOf, slotsOf } from "./columns.ts";
 import {
   BAND_SPACE,
   CAPTION,
@@ -10,14 +10,16 @@ import {
   CARD_SPACE,
   CARD_WIDTH,
   ENTRANCE_HEIGHT,
-  GAP,
   GUTTER,
   LEVEL,
   PITCH,
   ROW_HEIGHT,
   RULER_HEIGHT,
+  SCALE_HEIGHT,
 } from "./measure.ts";
+import { depthOf, ordered } from "./order.ts";
 import { rowsOf } from "./rows.ts";
+import { type Modal, modalSays, sheetWidth } from "./sheets.ts";
 
 export interface Box {
   x: number;
@@ -51,8 +53,12 @@ export interface Band extends Box {
   /** What the ground is, in words: "tab 1, own history". */
   says: string;
   lifted: boolean;
+  /** A sheet that stands in a row with others. */
+  inRow: boolean;
   /** Elements that the container shows on every screen in it. */
   rows: Row[];
+  /** Where each depth starts, for a band that folds its columns and so does not keep to the ruler; else empty. */
+  scale: Array<{ x: number; y: number; depth: number }>;
 }
 /** The line on which the lanes of a tab set or drawer hang. */
 export interface Spine {
@@ -69,7 +75,8 @@ export interface MapLayout {
   width: number;
   height: number;
   left: number;
-  columns: number;
+  /** Columns of the ruler that runs across all bands; 0 where some band folds its columns or stands in a row. */
+  ruled: number;
   bands: Band[];
   cards: Card[];
   spines: Spine[];
@@ -83,7 +90,7 @@ export const SHARED = "on every screen in here";
 export function layoutMap(project: Project): MapLayout {
   const plan = new Plan(project);
   plan.place(project.root, 0, "");
-  for (const container of project.containers) if (container.kind === "modal") plan.modal(container);
+  plan.modals(project.containers.filter((container) => container.kind === "modal"));
   for (const place of [...project.containers, ...project.screens]) plan.place(place.id, 0, "in no container");
   return plan.finish();
 }
@@ -100,6 +107,11 @@ function sameList<T>(a: readonly T[], b: readonly T[]): boolean {
   return a.length === b.length && a.every((entry, i) => entry === b[i]);
 }
 
+/** So many sheets, and no more, lie beneath one another. */
+const FEW_SHEETS = 9;
+/** Columns that a row of sheets may take where the ground is narrower. */
+const WIDE_ROW = 12;
+
 class Plan {
   private readonly bands: Band[] = [];
   private readonly cards: Card[] = [];
@@ -108,6 +120,9 @@ class Plan {
   private readonly waysIn = new Map<string, Entrance[]>();
   private readonly levels: number;
   private y = RULER_HEIGHT + BAND_SPACE;
+  /** Where a band starts, in columns; only sheets that stand side by side start elsewhere than at the left. */
+  private shift = 0;
+  private rows = false;
 
   constructor(private readonly project: Project) {
     this.levels = Math.max(1, depthOf(project, project.root, new Set()));
@@ -134,11 +149,47 @@ class Plan {
     else if (container.kind !== "modal") this.lanes(container, level, top);
   }
 
-  modal(container: Extract<Container, { kind: "modal" }>): void {
+  /** Few sheets lie beneath one another; many stand in rows as wide as the ground. */
+  modals(list: readonly Modal[]): void {
+    const room = Math.max(WIDE_ROW, ...this.bands.map((band) => band.width));
+    this.rows = list.length > FEW_SHEETS;
+    let row = { top: this.y, bottom: this.y };
+    const nextRow = () => {
+      row = { top: row.bottom, bottom: row.bottom };
+      this.shift = 0;
+    };
+    for (const modal of list) {
+      const columns = this.rows ? this.columnsOfSheet(modal) : room;
+      if (this.shift + columns > room) nextRow();
+      this.y = row.top;
+      this.modal(modal);
+      row.bottom = Math.max(row.bottom, this.y);
+      this.shift += columns;
+    }
+    this.shift = 0;
+    this.rows = false;
+    this.y = row.bottom;
+  }
+
+  /** Columns that a sheet takes with the space after it; all there are where it holds more than screens. */
+  private columnsOfSheet(modal: Modal): number {
+    const { screens } = lookup(this.project);
+    const inner = this.innerStack(modal);
+    const members = (inner ?? modal).members;
+    if (members.some((id) => !screens.has(id))) return Number.MAX_SAFE_INTEGER;
+    const width = 1 + Math.max(0, ...slotsOf(columnsOf(this.project, members, (inner ?? modal).start)).slots.values());
+    return Math.ceil((sheetWidth({ width, name: modal.name, says: modalSays(modal, inner !== undefined) }) + BAND_SPACE) / PITCH);
+  }
+
+  /** The stack that a modal holds where it holds nothing else: the two are drawn as one. */
+  private innerStack(modal: Modal): Container | undefined {
+    const [only, ...others] = ordered(this.project, modal).map((id) => lookup(this.project).places.get(id));
+    return others.length === 0 && only?.kind === "container" && only.container.kind === "stack" ? only.container : undefined;
+  }
+
+  modal(container: Modal): void {
     this.seen.add(container.id);
-    const within = ordered(this.project, container).map((id) => lookup(this.project).places.get(id));
-    const only = within[0];
-    const inner = within.length === 1 && only?.kind === "container" && only.container.kind === "stack" ? only.container : undefined;
+    const inner = this.innerStack(container);
     if (inner) this.seen.add(inner.id);
     this.y += BAND_SPACE;
     this.stack(inner ?? container, 0, modalSays(container, inner !== undefined), true, container);
@@ -188,14 +239,14 @@ class Plan {
     lifted: boolean,
   ): void {
     const { screens } = lookup(this.project);
-    const columns = columnsOf(this.project, screenIds, start);
+    const { slots, starts, folded } = slotsOf(columnsOf(this.project, screenIds, start));
     const shared = rowsOf(this.project, id, container?.elements ?? [], 0);
-    const top = this.y + CAPTION;
+    const top = this.y + CAPTION + (folded ? SCALE_HEIGHT : 0);
     const heights: number[] = [];
     for (const screenId of screenIds) {
       const screen = screens.get(screenId);
       if (!screen) continue;
-      const column = columns.get(screenId) ?? 0;
+      const column = slots.get(screenId) ?? 0;
       const y = top + (heights[column] ?? 0);
       const card = this.card(screen, id, column, y, screenId === start);
       this.cards.push(card);
@@ -209,11 +260,13 @@ class Plan {
       name,
       says,
       lifted,
-      x: 0,
+      inRow: this.rows,
+      x: this.left + this.shift * PITCH,
       y: this.y,
-      width: Math.max(1, ...[...columns.values()].map((c) => c + 1)),
+      width: Math.max(1, ...[...slots.values()].map((slot) => slot + 1)),
       height,
       rows: shared,
+      scale: folded ? starts.map((slot, depth) => ({ x: this.left + 14 + slot * PITCH, y: this.y + CAPTION + 8, depth })) : [],
     });
     this.y += height + BAND_SPACE;
   }
@@ -221,7 +274,7 @@ class Plan {
   private card(screen: Screen, band: string, column: number, y: number, isStart: boolean): Card {
     const legs = lookup(this.project).legsFrom.get(screen.id) ?? NO_LEGS;
     const waysIn = this.waysIn.get(screen.id) ?? NO_WAYS;
-    const x = this.left + 14 + column * PITCH;
+    const x = this.left + 14 + (this.shift + column) * PITCH;
     const known = drawn.get(screen);
     if (known && known.card.x === x && known.card.y === y && known.card.band === band && known.card.isStart === isStart)
       if (sameList(known.legs, legs) && sameList(known.waysIn, waysIn)) return known.card;
@@ -234,57 +287,22 @@ class Plan {
   }
 
   finish(): MapLayout {
-    const columns = Math.max(4, ...this.cards.map((card) => card.column + 1));
+    const columns = Math.max(4, ...this.cards.map((card) => Math.round((card.x - this.left - 14) / PITCH) + 1));
     const width = this.left + 14 + columns * PITCH;
-    const bands = this.bands.map((band) => ({
-      ...band,
-      x: this.left,
-      width: band.lifted ? Math.max(14 + band.width * PITCH - GAP + 92, captionWidth(band)) : width - this.left,
-    }));
+    const bands = this.bands.map((band) => ({ ...band, width: band.lifted ? sheetWidth(band) : width - this.left }));
     const first = firstScreen(this.project, this.project.root)?.id;
     const card = this.cards.find((c) => c.id === first);
     return {
       width,
       height: this.y + BAND_SPACE,
       left: this.left,
-      columns,
+      ruled: bands.some((band) => band.inRow || band.scale.length > 0) ? 0 : columns,
       bands,
       cards: this.cards,
       spines: this.spines,
       launch: card && { x: card.x, y: card.y + CARD_HEAD / 2 },
     };
   }
-}
-
-/** Room for a band's caption, by the usual width of a letter. */
-export function captionWidth(band: Pick<Band, "name" | "says">): number {
-  return 40 + band.name.length * 8 + band.says.length * 6.2;
-}
-
-/** Members in the map's own order where the document gives one. */
-function ordered(project: Project, container: Container): string[] {
-  const wanted = project.mapOrder?.[container.id]?.filter((id) => container.members.includes(id)) ?? [];
-  return [...wanted, ...container.members.filter((id) => !wanted.includes(id))];
-}
-
-function depthOf(project: Project, id: string, seen: Set<string>): number {
-  const container = lookup(project).containers.get(id);
-  if (!container || seen.has(id)) return 0;
-  const within = new Set([...seen, id]);
-  const nested = Math.max(0, ...container.members.map((member) => depthOf(project, member, within)));
-  const draws = container.kind !== "stack" || container.members.some((member) => lookup(project).containers.has(member));
-  return nested + (draws ? 1 : 0);
-}
-
-function modalSays(modal: Extract<Container, { kind: "modal" }>, ownHistory: boolean): string {
-  const closing = modal.closeOn
-    .filter((way) => way !== "outside" || modal.shape !== "full")
-    .map((way) => (way === "button" ? "×" : way === "outside" ? "a tap outside" : way === "back" ? "Back" : "swipe"));
-  return [
-    "comes up over the page",
-    ...(ownHistory ? ["own history"] : []),
-    closing.length > 0 ? `closes by ${closing.join(", ")}` : "closes by its legs alone",
-  ].join(" · ");
 }
 
 /** What stands on a stub: the target's name, or what the move does. */

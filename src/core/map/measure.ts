@@ -9,6 +9,8 @@ export const PITCH = CARD_WIDTH + GAP;
 export const RULER_HEIGHT = 28;
 /** Height of a band's caption. */
 export const CAPTION = 26;
+/** Height of the scale that a band has which does not keep to the ruler. */
+export const SCALE_HEIGHT = 20;
 /** Free space at a band's foot, in which lines to other columns run. */
 export const GUTTER = 20;
 export const CARD_SPACE = 14;
@@ -27,4 +29,9 @@ export const STUB_SPACE = 78;
 export function cut(text: string, fits: number): string {
   const characters = [...text];
   return characters.length <= fits ? text : `${characters.slice(0, fits - 1).join("")}…`;
+}
+
+/** How far a column is from where one starts, in words. */
+export function tapsOn(depth: number): string {
+  return depth === 0 ? "start" : depth === 1 ? "1 tap on" : `${depth} taps on`;
 }

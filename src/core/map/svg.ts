@@ -4,7 +4,7 @@ import { escaped } from "../text/xml.ts";
 import { ENDS, lineForm } from "./form.ts";
 import { type Band, type Card, layoutMap, type MapLayout, type Row, SHARED, type Spine, stubLabel } from "./layout.ts";
 import { columnX, type Line, linesOf, pathOf } from "./lines.ts";
-import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, STUB_FITS } from "./measure.ts";
+import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, STUB_FITS, tapsOn } from "./measure.ts";
 
 /** The colours of the sheet; a reader's dark look takes the second of each. */
 const COLOURS: Record<string, [string, string]> = {
@@ -62,10 +62,9 @@ function ends(): string {
 }
 
 function ruler(layout: MapLayout): string[] {
-  return Array.from({ length: layout.columns }, (_, i) => {
+  return Array.from({ length: layout.ruled }, (_, i) => {
     const x = columnX(layout, i);
-    const says = i === 0 ? "start" : i === 1 ? "1 tap on" : `${i} taps on`;
-    return `<path class="hair" stroke-dasharray="1 5" d="M${x - 18} 0V${layout.height}"/><text x="${x}" y="16">${says}</text>`;
+    return `<path class="hair" stroke-dasharray="1 5" d="M${x - 18} 0V${layout.height}"/><text x="${x}" y="16">${tapsOn(i)}</text>`;
   });
 }
 
@@ -76,7 +75,11 @@ function bandSvg(project: Project, band: Band): string {
     : `<rect class="band" x="${x}" y="${y}" width="${width}" height="${height}"/><path class="hair" d="M${x} ${y}h${width}M${x} ${y + height}h${width}"/>`;
   const shared = band.rows.map((row) => `${row.label}${row.legs[0] ? ` → ${stubLabel(project, row.legs[0])}` : ""}`);
   const says = shared.length > 0 ? `${band.says === SHARED ? "" : `${band.says} · `}${SHARED}: ${shared.join(", ")}` : band.says;
-  return `<g data-place="${band.id}">${ground}<text class="caption" x="${x + 12}" y="${y + 17}">${escaped(band.name || band.id)}<tspan dx="8" fill="var(--second)" font-weight="400">${escaped(says)}</tspan></text></g>`;
+  const scale = band.scale.map(
+    (mark) =>
+      `<path class="hair" d="M${mark.x - 8} ${mark.y + 6}v${height - (mark.y - y) - 12}"/><text x="${mark.x}" y="${mark.y + 4}">${tapsOn(mark.depth)}</text>`,
+  );
+  return `<g data-place="${band.id}">${ground}${scale.join("")}<text class="caption" x="${x + 12}" y="${y + 17}">${escaped(band.name || band.id)}<tspan dx="8" fill="var(--second)" font-weight="400">${escaped(says)}</tspan></text></g>`;
 }
 
 function spineSvg(spine: Spine, layout: MapLayout): string {

@@ -4,6 +4,7 @@ import { check } from "../../../src/core/check/check.ts";
 import { junitReport } from "../../../src/core/check/report/junit.ts";
 import { sarifReport } from "../../../src/core/check/report/sarif.ts";
 import { runWalk } from "../../../src/core/engine/walks.ts";
+import { treeOf } from "../../../src/core/model/lookup.ts";
 import { readProject } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 
@@ -33,6 +34,24 @@ describe("Hollowcomb", () => {
     const kinds = new Set(legs.map((leg) => leg.move?.kind));
     for (const kind of ["push", "replace", "reset", "return", "open", "close", "select", "menu", "back", "up", "proceed", "leave"])
       expect(kinds, kind).toContain(kind);
+  });
+});
+
+describe("Tidewatch", () => {
+  const { project } = demo("tidewatch");
+
+  it("has no blockers and no warnings, proved for any depth of stack; its walks pass", () => {
+    const { findings, proof } = check(project);
+    expect(findings.filter((f) => f.severity !== "note")).toEqual([]);
+    expect(proof).toMatchObject({ depth: "any", complete: true, widths: ["narrow", "middle", "wide"] });
+    expect(project.walks.map((walk) => runWalk(project, walk).passed)).not.toContain(false);
+  });
+
+  it("has an address for every page and a drawer that is pinned when wide", () => {
+    const modals = project.containers.filter((c) => c.kind === "modal").flatMap((modal) => treeOf(project, modal.id));
+    const pages = project.screens.filter((screen) => !modals.includes(screen.id));
+    expect(pages.filter((screen) => screen.path === undefined)).toEqual([]);
+    expect(project.containers).toContainEqual(expect.objectContaining({ kind: "drawer", pinnedFrom: "wide" }));
   });
 });
 

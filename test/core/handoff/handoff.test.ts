@@ -23,7 +23,7 @@ import { app } from "../../vectors/app.ts";
 const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
 if (!read.ok) throw new Error("the demo can be read");
 const demo = read.project;
-const checked: Checked = { findings: [{ severity: "note", code: "far", message: "Far." }], proof: "Proved." };
+const checked: Checked = { findings: [{ severity: "note", code: "far", message: "Far." }], proof: "Proved.", frame: "<title>{{title}}</title>{{project}}" };
 /** Names full of what other languages read as their own. */
 const nasty = app("end", {
   stacks: { end: "graph subgraph" },

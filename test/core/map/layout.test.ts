@@ -15,6 +15,7 @@ const demo = read.project;
 const documents: Project[] = [
   demo,
   bigProject(200),
+  bigProject(300),
   ...Array.from({ length: 150 }, (_, seed) => randomDocument(seed, { broken: seed % 2 === 0, guarded: true, screens: 8, legs: 14 })),
 ];
 
@@ -80,6 +81,29 @@ describe("the layout of the map", () => {
   it("stands screens in columns by how many legs lie between them and the band's start", () => {
     const { cards } = layoutMap(app("s", { stacks: { s: "a b c d e" }, screens: { e: { up: "b" } }, legs: ["x a push b", "y b push c", "z a push d"] }));
     expect(Object.fromEntries(cards.map((card) => [card.id, card.column]))).toEqual({ a: 0, b: 1, c: 2, d: 1, e: 2 });
+  });
+
+  it("folds a depth of more than eight screens into slots side by side, and gives that band a scale instead of the ruler", () => {
+    const many = Array.from({ length: 12 }, (_, i) => `m${i}`);
+    const project = app("s", { stacks: { s: `a ${many.join(" ")} z` }, legs: [...many.map((id) => `to${id} a push ${id}`), "last m0 push z"] });
+    const { cards, bands, ruled } = layoutMap(project);
+    const column = Object.fromEntries(cards.map((card) => [card.id, card.column]));
+    expect([column.a, column.m0, column.m3, column.m4, column.m11, column.z]).toEqual([0, 1, 1, 2, 3, 4]);
+    expect(bands[0]?.scale.map(({ depth }) => depth)).toEqual([0, 1, 2]);
+    expect(bands[0]?.scale[2]?.x).toBe(cards.find((card) => card.id === "z")?.x);
+    expect(ruled).toBe(0);
+    const eight = app("s", { stacks: { s: "a b c d e f g h i" }, legs: [..."bcdefghi"].map((id) => `to${id} a push ${id}`) });
+    expect(layoutMap(eight)).toMatchObject({ ruled: 4, bands: [{ scale: [] }] });
+  });
+
+  it("stands many sheets in rows, few of them beneath one another", () => {
+    const sheets = (count: number) => {
+      const { bands } = layoutMap(bigProject(count));
+      return bands.filter((band) => band.lifted).map((band) => [band.x, band.y]);
+    };
+    expect(new Set(sheets(200).map(([x]) => x)).size).toBe(1);
+    const heights = sheets(300).map(([, y]) => y);
+    expect(Math.max(...heights.map((y) => heights.filter((other) => other === y).length))).toBeGreaterThan(2);
   });
 
   it("takes the map's own order where the document has one", () => {

@@ -4,6 +4,7 @@ import { openDrawers } from "../../engine/reach.ts";
 import { branchNode, currentScreen, topBranch, visiblePath } from "../../engine/state.ts";
 import { valuesFor } from "../../engine/values.ts";
 import { elementIdOf, lookup } from "../../model/lookup.ts";
+import { isImposed } from "../chooser.ts";
 import { type Candidate, type Graph, note } from "../graph.ts";
 
 const ANSWERING = ["button", "icon", "link", "list"];
@@ -25,19 +26,23 @@ export function silent({ project, exploration, nodes, name }: Graph): Candidate[
       const conditions = legs[0]?.element;
       if (conditions === "missing" || conditions === undefined) continue;
       const values = valuesFor(abstract.project, state, currentScreen(state));
+      abstract.assigned = new Map();
       const ways = abstract.chooser.each(
         () =>
           (conditions.shown?.run(values) ?? true) === true &&
           (conditions.enabled?.run(values) ?? true) === true &&
           legs.every((entry) => !entry.wellTyped || entry.when?.run(values) !== true),
       );
-      if (ways.some(({ result }) => result))
-        note(
-          found,
-          [screen, element.id],
-          { node },
-          () => `Tapping "${element.label}" on ${name(screen)} does nothing in some states: none of its conditions holds.`,
-        );
+      const idle = ways.filter(({ result }) => result);
+      if (idle.length === 0) continue;
+      const sure = idle.some(({ choices }) => !choices.some((choice) => isImposed(choice)));
+      note(
+        found,
+        [screen, element.id],
+        { node },
+        () => `Tapping "${element.label}" on ${name(screen)} does nothing in some states: none of its conditions holds.`,
+        !sure,
+      );
     }
   });
   return [...found.values()];

@@ -1,6 +1,7 @@
 import { branchesInReach } from "../../engine/reach.ts";
 import { currentScreen } from "../../engine/state.ts";
 import { nameOf, treeOf } from "../../model/lookup.ts";
+import type { Project } from "../../model/schema.ts";
 import type { Edge, Exploration } from "../exploration.ts";
 import { type Candidate, type Graph, note } from "../graph.ts";
 import { shortestWays } from "../ways.ts";
@@ -50,15 +51,19 @@ export function far(exploration: Exploration): Candidate[] {
 
 /** By state the fewest taps from a launch; waiting, Back and outside facts cost none. Undefined where only an entrance leads there. */
 export function tapsFromLaunch({ nodes, abstract }: Exploration): Array<number | undefined> {
-  const after = new Set(abstract.original.legs.filter((leg) => leg.on.kind === "after").map((leg) => leg.id));
   const taps: Array<number | undefined> = nodes.map(() => undefined);
   const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
-  const costOf = (edge: Edge) => {
+  for (const { at, cost } of shortestWays(nodes, roots, tapsOf(abstract.original))) taps[at] = cost;
+  return taps;
+}
+
+/** What a step costs in taps: waiting, Back and outside facts nothing, and entrances are no way. */
+export function tapsOf(project: Project): (edge: Edge) => number | undefined {
+  const after = new Set(project.legs.filter((leg) => leg.on.kind === "after").map((leg) => leg.id));
+  return (edge) => {
     if (edge.way === "anew" && edge.event?.do !== "launch") return undefined;
     return edge.way !== "out" || (edge.event?.do === "leg" && after.has(edge.event.leg)) ? 0 : 1;
   };
-  for (const { at, cost } of shortestWays(nodes, roots, costOf)) taps[at] = cost;
-  return taps;
 }
 
 /** Screens that Back leaves the app from, though they are no hub, no launch shows them, and they are not gone through once. */

@@ -30,8 +30,8 @@ export function stuckModal({ project, nodes, stuck, name }: Graph): Candidate[] 
 
 /** Groups of screens from which ways lead on, but never to a hub. */
 export function trap(graph: Graph): Candidate[] {
-  const { project, nodes, leaves, stuck, hubs, name } = graph;
-  const home = canReach(nodes, (node) => hubs.has(node.screen));
+  const { project, nodes, leaves, stuck, hubs, name, facts } = graph;
+  const home = canReach(nodes, facts, (node) => hubs.has(node.screen));
   const dead = new Set(deadEnd(graph).map((candidate) => candidate.subjects[0]));
   const trapped = nodes.flatMap((node, i) => (!node.portal && !home.has(i) && leaves.withBack.has(i) && !stuck.has(i) && !dead.has(node.screen) ? [i] : []));
   const group = new Map<string, string>();
@@ -51,10 +51,7 @@ export function trap(graph: Graph): Candidate[] {
   const groups = new Map<string, string[]>();
   for (const id of order.filter((screen) => group.has(screen))) groups.set(find(id), [...(groups.get(find(id)) ?? []), id]);
   return [...groups.values()].map((screens) => {
-    const at = trapped
-      .filter((i) => screens.includes(nodes[i]?.screen ?? ""))
-      .slice(0, 12)
-      .map((node) => ({ node }));
+    const at = trapped.filter((i) => screens.includes(nodes[i]?.screen ?? "")).map((node) => ({ node }));
     const hub = [...hubs].map(name).join(" or ") || "a hub";
     return { subjects: screens, message: `From ${screens.map(name).join(", ")} ways lead on, but never back to ${hub}.`, at };
   });

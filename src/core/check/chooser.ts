@@ -1,0 +1,70 @@
+/** Stands in for what is not known: questions are asked of it, and every way of answering is gone through. */
+
+/** Questions answered while one event ran: what was asked and which answer was taken. */
+export interface Choice {
+  question: string;
+  answer: unknown;
+}
+
+/** Answers questions by a script, and goes through all scripts. */
+export class Chooser {
+  private script: number[] = [];
+  private taken: Array<{ question: string; options: readonly unknown[]; pick: number }> = [];
+  private readonly answers = new Map<string, unknown>();
+  /** Some event had more ways of turning out than were gone through. */
+  truncated = false;
+
+  choose<T>(question: string, options: readonly T[]): T {
+    const known = this.answers.get(question);
+    if (known !== undefined) return known as T;
+    const pick = this.script[this.taken.length] ?? 0;
+    const answer = options[pick] as T;
+    this.taken.push({ question, options, pick });
+    this.answers.set(question, answer);
+    return answer;
+  }
+
+  /** Runs once for every way in which the questions can be answered; at most `limit` ways. */
+  each<T>(run: () => T, limit = 512): Array<{ result: T; choices: Choice[] }> {
+    const out: Array<{ result: T; choices: Choice[] }> = [];
+    this.script = [];
+    for (let count = 0; count < limit; count++) {
+      this.taken = [];
+      this.answers.clear();
+      const result = run();
+      if (this.taken.length === 0) return [{ result, choices: [] }];
+      out.push({ result, choices: this.taken.map(({ question, options, pick }) => ({ question, answer: options[pick] })) });
+      const next = this.taken.findLastIndex(({ options, pick }) => pick + 1 < options.length);
+      if (next < 0) return out;
+      this.script = this.taken.slice(0, next + 1).map(({ pick }, i) => (i === next ? pick + 1 : pick));
+    }
+    this.truncated = true;
+    return out;
+  }
+}
+
+/**
+ * Whether an answer is not the user's to choose: what a hidden lane holds, and the app's own
+ * facts where they are not followed. `facts` false: facts count as the user's choice.
+ */
+export function isImposed({ question }: Choice, facts = true): boolean {
+  return question.startsWith(LANE_QUESTION) || (facts && question.startsWith(FACT_QUESTION));
+}
+
+/** How a question begins that asks what a hidden lane holds. */
+export const LANE_QUESTION = "lane ";
+/** How a question begins that asks for a fact of the app which is not followed. */
+export const FACT_QUESTION = "app ";
+
+/** The fact that a question asks for which is not followed, or undefined. */
+export function factAsked({ question }: Choice): string | undefined {
+  return question.startsWith(FACT_QUESTION) ? question.slice(FACT_QUESTION.length).split(" ")[0] : undefined;
+}
+
+/** How a question begins that asks for a fact from outside. */
+export const OUTSIDE_QUESTION = "fact.";
+
+/** Whether, the user choosing as in the one, what nobody chooses could make it come out as the other. */
+export function mayTurnOutAs(one: readonly Choice[], other: readonly Choice[], facts = true): boolean {
+  return other.every((choice) => isImposed(choice, facts) || one.every(({ question, answer }) => question !== choice.question || answer === choice.answer));
+}

@@ -1,0 +1,86 @@
+import { lookup } from "../model/lookup.ts";
+import type { NavEvent, Project, Width } from "../model/schema.ts";
+import type { BehaviourCode } from "./behaviour/all.ts";
+import { helpsAfterAll } from "./escape.ts";
+import type { Exploration } from "./exploration.ts";
+import type { Finding, Severity } from "./finding.ts";
+import type { Candidate, Place } from "./graph.ts";
+import { witness } from "./witness.ts";
+
+/** What one search found of one code. */
+export interface FoundIn {
+  exploration: Exploration;
+  candidates: Candidate[];
+}
+
+/** The findings of one code with their walks; one found in several widths is one finding. */
+export function behaviourFindings({ code, severity, shows }: Pick<BehaviourCode, "code" | "severity" | "shows">, foundIn: FoundIn[]): Finding[] {
+  const found = new Map<string, { finding: Finding; widths: Width[] }>();
+  for (const { exploration, candidates } of foundIn) {
+    for (const candidate of candidates) {
+      if (!isKnown(exploration.abstract.original, candidate.subjects[0] ?? "")) continue;
+      const key = candidate.subjects.join("\n");
+      const known = found.get(key);
+      if (known) {
+        known.widths.push(...exploration.widths);
+        // What was followed coarsely is to be shown in each width for itself.
+        if (!exploration.abstract.closest && known.finding.certainty === "shown") {
+          const here = behaviourFinding(exploration, code, severity, candidate, shows);
+          if (here.certainty !== "shown") known.finding = here;
+        }
+      } else found.set(key, { finding: behaviourFinding(exploration, code, severity, candidate, shows), widths: [...exploration.widths] });
+    }
+  }
+  const all = foundIn.flatMap(({ exploration }) => exploration.widths).length;
+  return [...found.values()].map(({ finding, widths }) => (widths.length === all ? finding : onlyIn(finding, widths)));
+}
+
+/** Whether a subject is in the document: an empty screen made for a place that is not there is no subject. */
+function isKnown(project: Project, id: string): boolean {
+  return lookup(project).places.has(id) || lookup(project).legs.has(id);
+}
+
+function behaviourFinding(exploration: Exploration, code: string, severity: Severity, candidate: Candidate, shows: BehaviourCode["shows"]): Finding {
+  const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
+  if (!candidate.at)
+    return exploration.complete
+      ? { ...common, certainty: "certain" }
+      : { ...common, message: `${candidate.message} (Possible: not every state was looked at.)`, certainty: "possible" };
+  const walk =
+    candidate.walk ??
+    firstOf(nearest(exploration, candidate.at), ({ node, edge }) => {
+      const found = witness(exploration, node, edge, shows && ((step) => shows(candidate, step)));
+      return found && !helpsAfterAll(exploration, code, candidate.subjects, found) ? found : undefined;
+    });
+  if (walk) return { ...common, certainty: "shown", walk };
+  return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
+}
+
+/** Candidates with their walks, looked for now because the search goes on and finds shorter ones by entrances. */
+export function withWalks(exploration: Exploration, candidates: Candidate[]): Candidate[] {
+  return candidates.map((candidate) => ({
+    ...candidate,
+    walk: firstOf(nearest(exploration, candidate.at ?? []), ({ node, edge }) => witness(exploration, node, edge)),
+  }));
+}
+
+/** Places at which a walk is looked for before a finding is given as possible only. */
+const TRIES = 24;
+
+/** The places nearest to launch. */
+function nearest({ nodes }: Exploration, places: readonly Place[]): Place[] {
+  const distance = ({ node, edge }: Place) => (nodes[node]?.distance ?? 0) + (edge ? 1 : 0);
+  return [...places].sort((a, b) => distance(a) - distance(b)).slice(0, TRIES);
+}
+
+function firstOf<T>(list: readonly T[], find: (entry: T) => NavEvent[] | undefined): NavEvent[] | undefined {
+  for (const entry of list) {
+    const found = find(entry);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+function onlyIn(finding: Finding, widths: Width[]): Finding {
+  return { ...finding, widths, message: `${finding.message.replace(/\.$/, "")}; only when ${widths.join(" or ")}.` };
+}

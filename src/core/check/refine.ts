@@ -1,0 +1,140 @@
+import type { Project, Width } from "../model/schema.ts";
+import { type AbstractProject, abstractProject, type Closeness } from "./abstract.ts";
+import { BEHAVIOUR, type BehaviourCode } from "./behaviour/all.ts";
+import { far, tapsOf } from "./behaviour/reached.ts";
+import type { CheckOptions } from "./check.ts";
+import { factAsked } from "./chooser.ts";
+import { documentFindings } from "./document/all.ts";
+import { HELPS } from "./escape.ts";
+import { behaviourFindings, type FoundIn, withWalks } from "./evidence.ts";
+import type { Edge, Exploration } from "./exploration.ts";
+import { explore } from "./explore.ts";
+import type { Finding } from "./finding.ts";
+import { graphOf } from "./graph.ts";
+import { firstLost } from "./replayed.ts";
+import { widthClasses } from "./widths.ts";
+import { pathTo } from "./witness.ts";
+
+export interface Found {
+  findings: Finding[];
+  explorations: Exploration[];
+}
+
+/** Facts that a doubt rests on. */
+type Doubt = ReadonlySet<string>;
+
+/** Places of a candidate whose facts are looked at. */
+const PLACES = 3;
+
+/** Times that a project is followed a little more closely before it is followed as closely as can be. */
+const ROUNDS = 4;
+
+/**
+ * The findings of a project, in no order. It is followed coarsely first. Coarse states stand for more than there is, and nobody is
+ * helped by what nobody chooses, so what is not found is not there; but what is found must hold without
+ * what was left out, and everything met must replay. What does not is a doubt; the facts that it rests on
+ * are followed the next time (counterexample-guided abstraction refinement, Clarke, Grumberg, Jha, Lu and Veith 2000).
+ */
+export function refined(project: Project, options: CheckOptions): Found {
+  const all = new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id));
+  let facts = setAtOnce(project, all);
+  for (let round = 0; round < ROUNDS; round++) {
+    const found = findAt(project, { facts, apart: false }, options);
+    if ("findings" in found) return found;
+    const more = new Set([...facts, ...found.doubt]);
+    if (more.size === facts.size) break;
+    facts = more;
+  }
+  const found = findAt(project, { facts: all, apart: true }, options);
+  return "findings" in found ? found : { findings: [], explorations: [] };
+}
+
+/** Facts that legs set which fire within another event: they decide how that event goes on. */
+function setAtOnce(project: Project, all: ReadonlySet<string>): ReadonlySet<string> {
+  const within = project.legs.filter((leg) => leg.on.kind === "arrive" || leg.on.kind === "depart");
+  return new Set(within.flatMap((leg) => Object.keys(leg.set ?? {})).filter((id) => all.has(id)));
+}
+
+/** The findings by following the project as closely as said, or what makes them doubtful. */
+function findAt(project: Project, closeness: Closeness, options: CheckOptions): Found | { doubt: Doubt } {
+  const abstract = abstractProject(project, closeness);
+  const { explorations, far, doubt } = exploreAll(abstract, widthClasses(project), options);
+  if (doubt) return { doubt };
+  if (!abstract.closest && abstract.chooser.truncated) return { doubt: new Set() };
+  const stopped = explorations.some((exploration) => !exploration.complete);
+  // Where the search was stopped there is no closer look: facts that are not followed then count for the user.
+  const graphs = explorations.map((exploration) => graphOf(exploration, !stopped));
+  const found = BEHAVIOUR.map((code) => ({
+    code,
+    foundIn: graphs.map((graph) => ({ exploration: graph.exploration, candidates: code.find(graph).filter(({ doubtful }) => !stopped || !doubtful) })),
+  }));
+  if (!abstract.closest && !stopped) {
+    const doubt = doubtAbout(found);
+    if (doubt) return { doubt };
+  }
+  const findings = [
+    ...found.flatMap(({ code, foundIn }) => behaviourFindings(code, foundIn)),
+    ...behaviourFindings({ code: "far", severity: "note" }, far),
+    ...documentFindings(project, new Set(graphs.flatMap((graph) => [...graph.hubs]))),
+  ];
+  const lost = abstract.closest || stopped ? undefined : findings.find((finding) => finding.certainty === "possible");
+  return lost ? { doubt: doubtOf(found.filter(({ code }) => code.code === lost.code).flatMap(({ foundIn }) => foundIn)) } : { findings, explorations };
+}
+
+/** Searches each class of widths; a doubt where something met does not replay. */
+function exploreAll(
+  abstract: AbstractProject,
+  classes: Width[][],
+  { states, stop }: CheckOptions,
+): { explorations: Exploration[]; far: FoundIn[]; doubt: Doubt | undefined } {
+  const found: FoundIn[] = [];
+  let doubt: Doubt | undefined;
+  const explorations: Exploration[] = [];
+  for (const widths of classes) {
+    const met = new Set<string>();
+    const replay = (exploration: Exploration, costOf: (edge: Edge) => number | undefined) => {
+      if (abstract.closest || !exploration.complete || doubt) return;
+      const lost = firstLost(exploration, met, costOf);
+      if (lost) doubt = new Set(lost.flatMap((edge) => factsIn(edge)));
+    };
+    const launched = (exploration: Exploration) => {
+      replay(exploration, tapsOf(abstract.original));
+      if (!doubt) found.push({ exploration: { ...exploration, widths }, candidates: withWalks(exploration, far(exploration)) });
+      return doubt === undefined;
+    };
+    const exploration = { ...explore(abstract, widths[0] ?? "narrow", { states, stop, launched }), widths };
+    replay(exploration, () => 1);
+    explorations.push(exploration);
+    if (doubt) break;
+  }
+  return { explorations, far: found, doubt };
+}
+
+/** The facts that something found rests on, where it would not be found if they turned out as the user would choose; undefined where nothing does. */
+function doubtAbout(found: Array<{ code: BehaviourCode; foundIn: FoundIn[] }>): Doubt | undefined {
+  for (const { code, foundIn } of found)
+    for (const { exploration, candidates } of foundIn) {
+      const doubtful = candidates.filter((candidate) => candidate.doubtful);
+      if (code.code in HELPS && candidates.length > 0) {
+        // A trap names all screens in it, of which a walk shows only one.
+        if (code.code === "trap") return doubtOf([{ exploration, candidates }]);
+        const sure = new Set(code.find(graphOf(exploration, false)).map(({ subjects }) => subjects.join("\n")));
+        doubtful.push(...candidates.filter(({ subjects }) => !sure.has(subjects.join("\n"))));
+      }
+      if (doubtful.length > 0) return doubtOf([{ exploration, candidates: doubtful }]);
+    }
+  return undefined;
+}
+
+/** The facts asked on the way to where candidates show, and there. */
+function doubtOf(found: readonly FoundIn[]): Doubt {
+  const facts = new Set<string>();
+  for (const { exploration, candidates } of found)
+    for (const { node } of candidates.flatMap((candidate) => candidate.at?.slice(0, PLACES) ?? []))
+      for (const edge of [...pathTo(exploration, node).edges, ...(exploration.nodes[node]?.edges ?? [])]) for (const fact of factsIn(edge)) facts.add(fact);
+  return facts;
+}
+
+function factsIn(edge: Edge): string[] {
+  return edge.choices.flatMap((choice) => factAsked(choice) ?? []);
+}

@@ -1,0 +1,46 @@
+import { describe, expect, it } from "vitest";
+import { buildPattern, matchPattern } from "../../../src/core/handoff/typescript/runtime/address.ts";
+import { buildAddress, matchAddress } from "../../../src/core/model/address.ts";
+import { pick, seeded } from "../../random/documents.ts";
+
+const SEGMENTS = ["hives", "{id}", "a b", "v{major}", "{+rest}", "item-{id}.html", "ü", "%41", "{x}", ""];
+const TEXTS = ["tansy", "a/b", "a b&c", "ü", "", "100%", "%zz", "..", "item-7.html", "v3", "😀", "(x)"];
+
+/** Patterns and addresses of one to four segments. */
+function cases(seed: number): { pattern: string; address: string; values: Record<string, string | number | boolean> } {
+  const random = seeded(seed);
+  const some = (list: readonly string[]) => Array.from({ length: 1 + Math.floor(random() * 4) }, () => pick(random, list)).join("/");
+  const decorated = pick(random, ["", "", "?q=1", "#top", "/"]);
+  const origin = pick(random, ["", "", "https://etape.test"]);
+  return {
+    pattern: `/${some(SEGMENTS)}`,
+    address: `${origin}/${some([...TEXTS, ...SEGMENTS.filter((s) => !s.includes("{"))])}${decorated}`,
+    values: { id: pick(random, TEXTS), x: pick(random, [1, 0, true]), rest: pick(random, TEXTS), major: 3 },
+  };
+}
+
+describe("addresses in the generated module", () => {
+  it("match as the design's do, on thousands of patterns and addresses", () => {
+    let matched = 0;
+    for (let seed = 0; seed < 6000; seed++) {
+      const { pattern, address } = cases(seed);
+      const ours = matchAddress(pattern, address);
+      expect(matchPattern(pattern, address), `${pattern} ${address}`).toEqual(ours);
+      if (ours) matched += 1;
+    }
+    expect(matched).toBeGreaterThan(100);
+  });
+
+  it("are built as the design's are, and what was built is matched again", () => {
+    let back = 0;
+    for (let seed = 0; seed < 3000; seed++) {
+      const { pattern, values } = cases(seed);
+      const address = buildAddress(pattern, values);
+      expect(buildPattern(pattern, values), pattern).toBe(address);
+      if (address === undefined || !/^(\/[^/{]+)*\/\{id\}$/.test(pattern)) continue;
+      expect(matchPattern(pattern, address)).toEqual({ id: values.id });
+      back += 1;
+    }
+    expect(back).toBeGreaterThan(30);
+  });
+});

@@ -1,0 +1,323 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join, resolve } from "node:path";
+import { pathToFileURL } from "node:url";
+import { transformSync } from "esbuild";
+import { describe, expect, it } from "vitest";
+import { stateLine } from "../../../src/core/engine/line.ts";
+import { launch, step } from "../../../src/core/engine/step.ts";
+import { typescriptModule } from "../../../src/core/handoff/typescript/module.ts";
+import { readProject } from "../../../src/core/model/read.ts";
+import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
+import { allEvents, pick, randomDocument, seeded } from "../../random/documents.ts";
+import { VECTORS } from "../../vectors/all.ts";
+import { app } from "../../vectors/app.ts";
+import { eventOf } from "../../vectors/vector.ts";
+
+const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
+if (!read.ok) throw new Error("the demo can be read");
+const demo = read.project;
+const folder = mkdtempSync(join(tmpdir(), "etape-typescript-"));
+
+interface Generated {
+  start(): unknown;
+  next(state: unknown, event: NavEvent): { outcome: string; why?: string; state: unknown };
+  lineOf(state: unknown): string;
+}
+let files = 0;
+
+/** The generated module as Node runs it: its types taken off, nothing else. */
+async function run(project: Project): Promise<Generated> {
+  files += 1;
+  const file = join(folder, `${files}.mjs`);
+  writeFileSync(file, transformSync(typescriptModule(project), { loader: "ts" }).code);
+  return (await import(pathToFileURL(file).href)) as Generated;
+}
+
+describe("the generated TypeScript moves as the engine does", () => {
+  it("on every vector", async () => {
+    for (const [rule, vectors] of Object.entries(VECTORS))
+      for (const { app: project, launch: first, steps, says } of vectors) {
+        const module = await run(project);
+        let state = module.start();
+        expect(module.lineOf(state), says).toBe(first);
+        const found = steps.map(([short]) => {
+          const result = module.next(state, eventOf(short));
+          if (result.outcome !== "moved") expect(result.state).toBe(state);
+          state = result.state;
+          return result.outcome === "moved" ? module.lineOf(state) : result.outcome === "refused" ? `refused ${result.why}` : result.outcome;
+        });
+        expect(found, `${rule}: ${says}`).toEqual(steps.map(([, expected]) => expected.replace(/^ignored .*/, "ignored")));
+      }
+  });
+
+  it("on random events in random documents, argument by argument and fact by fact", async () => {
+    for (let seed = 0; seed < 120; seed++) {
+      const project = randomDocument(seed, { broken: seed % 3 === 0, guarded: seed % 2 === 0, unknown: true });
+      const module = await run(project);
+      const random = seeded(seed);
+      const events = allEvents(project);
+      let ours = launch(project);
+      let theirs = module.start();
+      for (let i = 0; i < 80; i++) {
+        const event = pick(random, events);
+        const a = step(project, ours, event);
+        const b = module.next(theirs, event);
+        expect([b.outcome, b.why, module.lineOf(b.state)], `seed ${seed}, ${JSON.stringify(event)}`).toEqual([
+          a.outcome,
+          "why" in a ? a.why : undefined,
+          stateLine(project, a.state),
+        ]);
+        expect(plain(b.state)).toEqual(plain(a.state));
+        ours = a.state;
+        theirs = b.state;
+      }
+    }
+  });
+
+  it("on the walks of the demo", async () => {
+    const module = await run(demo);
+    for (const walk of demo.walks) {
+      let state = module.start();
+      let ours = launch(demo);
+      for (const event of walk.events) {
+        state = module.next(state, event).state;
+        ours = step(demo, ours, event).state;
+        expect(module.lineOf(state)).toBe(stateLine(demo, ours));
+      }
+    }
+  });
+});
+
+interface Nav {
+  line: string;
+  address: string | undefined;
+  screen: { at: string; args: Record<string, unknown> };
+  legs: Record<string, (...given: unknown[]) => string>;
+  enter: Record<string, (...given: unknown[]) => string>;
+  back(): string;
+  subscribe(listener: (state: unknown, event: unknown) => void): () => void;
+}
+type Module = Generated & { Navigator: new (options: unknown) => Nav; addresses: Record<string, (args: Record<string, unknown>) => string | undefined> };
+
+describe("the navigator", () => {
+  const project = app("s", {
+    stacks: { s: "list item gate" },
+    screens: {
+      item: {
+        params: [
+          { name: "id", type: "text", required: true },
+          { name: "note", type: "text", required: false, default: "none" },
+        ],
+      },
+    },
+    facts: [{ id: "online", type: "boolean", initial: true, source: "outside" }],
+    legs: ["open list push item pass.id='x'", "sync list push gate if=fact.online"],
+    entrances: [{ id: "shared", name: "Shared", kind: "link", pattern: "/items/{id}", to: "item", warm: "rebuild" }],
+  });
+
+  it("carries what is given, fills in defaults, knows the address, and tells who listens", async () => {
+    const { Navigator, addresses } = (await run(project)) as Module;
+    const nav = new Navigator({ guards: { online: () => true } });
+    const heard: unknown[] = [];
+    const stop = nav.subscribe((_, event) => heard.push(event));
+    expect(nav.legs.open?.({ id: "a b" })).toBe("moved");
+    expect(nav.screen).toMatchObject({ at: "item", args: { id: "a b", note: "none" } });
+    expect(nav.address).toBe("/items/a%20b");
+    expect(addresses.shared?.({ id: "ä/ö" })).toBe("/items/%C3%A4%2F%C3%B6");
+    stop();
+    expect(nav.back()).toBe("moved");
+    expect(heard).toHaveLength(1);
+    expect(nav.back()).toBe("left");
+    expect(nav.enter.shared?.({ id: "q" }, true)).toBe("moved");
+    expect(nav.line).toBe("s[list,item]");
+  });
+
+  it("asks the guards before each event", async () => {
+    const { Navigator } = (await run(project)) as Module;
+    let online = false;
+    const nav = new Navigator({ guards: { online: () => online } });
+    expect(nav.legs.sync?.()).toBe("ignored");
+    online = true;
+    expect(nav.legs.sync?.()).toBe("moved");
+  });
+
+  it("tells who listens where a fact from outside leads on by itself", async () => {
+    const gate = app("s", {
+      stacks: { s: "list offline" },
+      facts: [{ id: "online", type: "boolean", initial: true, source: "outside" }],
+      legs: ["lost list:arrive push offline if=!fact.online", "open list push list"],
+    });
+    const { Navigator } = (await run(gate)) as Module;
+    let online = true;
+    const after: string[] = [];
+    const nav = new Navigator({ guards: { online: () => online }, hooks: { after: ({ event }: { event: { do: string } }) => after.push(event.do) } });
+    const lines: string[] = [];
+    nav.subscribe(() => lines.push(nav.line));
+    online = false;
+    expect(nav.legs.open?.()).toBe("ignored");
+    expect(lines).toEqual(["s[list,offline]"]);
+    expect(after).toEqual(["fact"]);
+  });
+
+  it("starts where the guards' first answers lead, and runs no hook before the navigator is there", async () => {
+    const gate = app("s", {
+      stacks: { s: "list offline" },
+      facts: [{ id: "online", type: "boolean", initial: true, source: "outside" }],
+      legs: ["lost list:arrive push offline if=!fact.online"],
+    });
+    const { Navigator } = (await run(gate)) as Module;
+    const after: string[] = [];
+    const nav = new Navigator({ guards: { online: () => false }, hooks: { after: () => after.push(nav.line) } });
+    expect(nav.line).toBe("s[list,offline]");
+    expect(after).toEqual([]);
+    nav.back();
+    expect(after).toEqual(["s[list,offline]"]);
+  });
+
+  it("gives a screen its own address, and that of a way in where it has none", async () => {
+    const named = app("s", {
+      stacks: { s: "list item" },
+      screens: { list: { path: "/all" }, item: { params: [{ name: "id", type: "text", required: true }], path: "/all/{id}" } },
+      legs: ["open list push item pass.id='x'"],
+      entrances: [{ id: "other", name: "Other", kind: "notification", pattern: "/alerts/{id}", to: "item", warm: "rebuild" }],
+    });
+    const { Navigator } = (await run(named)) as Module;
+    const nav = new Navigator({});
+    expect(nav.address).toBe("/all");
+    nav.legs.open?.({ id: "a/b" });
+    expect(nav.address).toBe("/all/a%2Fb");
+  });
+
+  it("is held by a hook, and goes on when it may, unless something else has moved", async () => {
+    const { Navigator } = (await run(project)) as Module;
+    const goOn: Array<() => void> = [];
+    const after: string[] = [];
+    let holds = true;
+    const nav = new Navigator({
+      guards: { online: () => true },
+      hooks: {
+        before: (_: unknown, resume: () => void) => {
+          goOn.push(resume);
+          return !holds;
+        },
+        after: ({ event }: { event: { do: string } }) => after.push(event.do),
+      },
+    });
+    expect(nav.legs.open?.({ id: "a" })).toBe("held");
+    expect(nav.line).toBe("s[list]");
+    goOn[0]?.();
+    expect(nav.line).toBe("s[list,item]");
+    goOn[0]?.();
+    expect(nav.line).toBe("s[list,item]");
+    nav.back();
+    holds = false;
+    nav.back();
+    goOn[1]?.();
+    expect(nav.line).toBe("s[list]");
+    expect(after).toEqual(["leg", "back"]);
+  });
+});
+
+/** A state as data; what tells a tab set from a drawer aside. */
+function plain(state: unknown): unknown {
+  return JSON.parse(JSON.stringify(state, (key, value) => (key === "open" && value === false ? undefined : value)));
+}
+
+const SETTINGS = {
+  compilerOptions: {
+    strict: true,
+    noEmit: true,
+    target: "es2022",
+    lib: ["es2023"],
+    module: "esnext",
+    moduleResolution: "bundler",
+    allowImportingTsExtensions: true,
+    noUncheckedIndexedAccess: true,
+    exactOptionalPropertyTypes: true,
+    noUnusedLocals: true,
+    noUnusedParameters: true,
+    noImplicitOverride: true,
+    noImplicitReturns: true,
+    types: [],
+  },
+};
+
+/** The compiler's complaints about files, by strict settings: `FILE(LINE,COLUMN): error …`. */
+function complaints(sources: Record<string, string>): string[] {
+  const home = mkdtempSync(join(folder, "compiled-"));
+  writeFileSync(join(home, "tsconfig.json"), JSON.stringify(SETTINGS));
+  for (const [name, source] of Object.entries(sources)) writeFileSync(join(home, name), source);
+  const { stdout, error } = spawnSync(process.execPath, [resolve("node_modules/typescript/bin/tsc"), "-p", home, "--pretty", "false"], {
+    encoding: "utf8",
+    cwd: home,
+  });
+  if (error) throw error;
+  return stdout.split("\n").filter((text) => text.includes("error"));
+}
+
+/** Lines of use, each to be judged alone, after a heading that all share. */
+function judged(project: Project, lines: string[]): boolean[] {
+  const heading =
+    'import { Navigator, type Views, addresses } from "./navigation.ts";\nexport type { Views };\nexport const use = (nav: Navigator): unknown[] => [addresses, nav];\n';
+  const sources: Record<string, string> = { "navigation.ts": typescriptModule(project) };
+  lines.forEach((line, i) => {
+    sources[`use${i}.ts`] = `${heading}${line}\n`;
+  });
+  const all = complaints(sources);
+  expect(all.filter((text) => text.startsWith("navigation"))).toEqual([]);
+  return lines.map((_, i) => !all.some((text) => text.startsWith(`use${i}.ts(`)));
+}
+
+describe("the compiler", () => {
+  it("takes the module under strict settings, whatever the names", () => {
+    const words = app("class", {
+      stacks: { class: "delete default" },
+      screens: {
+        delete: { name: '*/ alert("x") /*\n', params: [{ name: "function", type: "state", required: true }] },
+        default: { code: "constructor", params: [{ name: "new", type: "plan", required: false }] },
+      },
+      types: [
+        { id: "state", name: "State", fields: [{ name: "id", type: "text" }], samples: [{ id: "</script>" }] },
+        { id: "plan", name: "plan", fields: [{ name: "pLAN", type: "date" }], samples: [] },
+        { id: "pLAN", name: "PLAN", fields: [{ name: "typeof", type: "boolean" }], samples: [] },
+      ],
+      legs: ["await default push delete", "go delete push default pass.new=param.function"],
+      entrances: [{ id: "import", name: "line\nbreak", kind: "link", pattern: "/x/{function}", to: "default", warm: "rebuild" }],
+    });
+    for (const project of [words, randomDocument(3, { unknown: true }), app("a", { screens: { a: {} } })])
+      expect(complaints({ "navigation.ts": typescriptModule(project) }), project.name).toEqual([]);
+  });
+
+  it("refuses, for each screen with parameters, a call with a gap, a wrong type, a wrong name", () => {
+    const needs = demo.screens.filter((screen) => screen.params.some((p) => p.required && p.default === undefined && p.type === "text"));
+    expect(needs.length).toBeGreaterThan(5);
+    const lines = needs.flatMap((screen) => {
+      const leg = demo.legs.find((l) => l.move && "to" in l.move && l.move.to === screen.id && l.on.kind === "tap");
+      if (!leg) return [];
+      const required = screen.params.filter((p) => p.required && p.default === undefined);
+      const right = Object.fromEntries(required.map((p) => [p.name, p.type === "text" || p.type === "date" ? "x" : p.type === "boolean" ? true : 1]));
+      const call = (args: unknown) => `export const call = (nav: Navigator) => nav.legs.${leg.id}(${JSON.stringify(args)});`;
+      const [first] = required;
+      const { [first?.name ?? ""]: _, ...gap } = right;
+      return [call(right), call(gap), call({ ...right, [first?.name ?? ""]: { not: "text" } }), call({ ...right, nowhere: "x" })];
+    });
+    expect(lines.length).toBeGreaterThan(20);
+    expect(judged(demo, lines)).toEqual(lines.map((_, i) => i % 4 === 0));
+  });
+
+  it("refuses a table of views with one missing, and an address without its variable", () => {
+    const screens = demo.screens.map((s) => s.code ?? s.id);
+    const table = (names: string[]) => `export const views: Views<string> = { ${names.map((name) => `${name}: () => "x"`).join(", ")} };`;
+    const [link] = demo.entrances.filter((e) => e.pattern?.includes("{"));
+    const full = [...(link?.pattern ?? "").matchAll(/\{\+?(\w+)\}/g)].map((m) => `${m[1]}: "x"`).join(", ");
+    const lines = [
+      table(screens),
+      table(screens.slice(1)),
+      `export const a = addresses.${link?.id}({ ${full} });`,
+      `export const a = addresses.${link?.id}({});`,
+    ];
+    expect(judged(demo, lines)).toEqual([true, false, true, false]);
+  });
+});
