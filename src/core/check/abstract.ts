@@ -98,7 +98,7 @@ function abstractCompiled(abstract: AbstractProject, concrete: CompiledProject):
   const element = (e: CompiledLeg["element"]): CompiledLeg["element"] =>
     e === undefined || e === "missing" ? e : ({ ...e, shown: condition(e.shown), enabled: condition(e.enabled) } satisfies CompiledElement);
   const leg = (entry: CompiledLeg): CompiledLeg => {
-    const made = known.get(entry);
+    const made = known.get(entry) ?? (isPlain(entry) && entry.earlier.every((other) => leg(other) === other) ? entry : undefined);
     if (made) return made;
     const next: CompiledLeg = {
       ...entry,
@@ -147,6 +147,12 @@ function abstractCompiled(abstract: AbstractProject, concrete: CompiledProject):
       passed: (state) => abstract.passed.push(state),
     },
   };
+}
+
+/** Whether a leg neither asks, passes nor sets anything: there is nothing in it to exchange. */
+function isPlain({ when, element, pass, set }: CompiledLeg): boolean {
+  const asks = when !== undefined || (element !== undefined && element !== "missing" && (element.shown !== undefined || element.enabled !== undefined));
+  return !asks && pass.length === 0 && set.length === 0;
 }
 
 /**

@@ -10,6 +10,7 @@ import type { Edge, Exploration, Explored, Way } from "./exploration.ts";
 import { factsKey, nodeKey, stateKey } from "./key.ts";
 import { type Covered, hiddenShown, hideLanes, isUnder, revealed, stamped } from "./lanes.ts";
 import { events, noEdge, run, startEvents, watched } from "./steps.ts";
+import { isAside, type Switch, setAside } from "./switches.ts";
 import { shortestWays } from "./ways.ts";
 
 /**
@@ -40,6 +41,8 @@ export interface ExploreOptions {
 interface Task {
   at: number;
   step?: { event: NavEvent | undefined; way: Way };
+  /** The step counts for other states as well. */
+  for?: Switch;
   content?: Node;
   waiting: boolean;
 }
@@ -53,6 +56,7 @@ class Search {
   private readonly showing = new Map<string, number[]>();
   private readonly moments = new Map<string, number>();
   private readonly starts = new Map<string, Edge[]>();
+  private readonly switches = new Map<string, Switch>();
   private readonly out: Exploration;
   private queue: Task[] = [];
   /** Steps to work out once more: last, when lanes hold most of what they will. */
@@ -90,7 +94,8 @@ class Search {
       if (this.out.nodes.length > this.most || stop()) {
         this.out.complete = false;
         // A state with a step that is not worked out in full is one that was not looked at.
-        for (const { at } of [...this.queue.slice(this.done), ...this.again]) (this.out.nodes[at] as Explored).followed = false;
+        for (const task of [...this.queue.slice(this.done), ...this.again])
+          for (const at of task.for?.nodes ?? [task.at]) (this.out.nodes[at] as Explored).followed = false;
         return;
       }
       this.work(this.queue[this.done] as Task);
@@ -127,12 +132,15 @@ class Search {
 
   private work(task: Task) {
     task.waiting = false;
-    const node = this.out.nodes[task.at] as Explored;
     if (task.content) this.reveal(task.at, task.content);
     else if (task.step) {
       const { event, way } = task.step;
-      node.edges = node.edges.filter((edge) => edge.way !== way || edge.event !== event);
-      this.take(task);
+      for (const at of task.for?.nodes ?? [task.at]) {
+        const each = this.out.nodes[at] as Explored;
+        each.edges = each.edges.filter((edge) => edge.way !== way || edge.event !== event);
+      }
+      if (task.for) this.takeForAll(task, task.for);
+      else this.take(task);
     } else this.follow(task.at);
   }
 
@@ -147,7 +155,7 @@ class Search {
       for (const content of [...(this.abstract.lanes.get(node.portal.lane) ?? [])]) this.reveal(at, content);
       return;
     }
-    for (const step of events(this.abstract, node.state)) this.take({ at, step, waiting: false });
+    for (const step of events(this.abstract, node.state)) if (!this.switched(at, step)) this.take({ at, step, waiting: false });
     this.start(at, "launch");
     if (this.entering) this.start(at, "enter");
   }
@@ -183,6 +191,47 @@ class Search {
     }
   }
 
+  /** Works out the choice of another lane with all states that differ only in what the lane holds that is left; false where that can not be. */
+  private switched(at: number, step: { event: NavEvent | undefined; way: Way }): boolean {
+    const { project } = this.abstract;
+    const node = this.out.nodes[at] as Explored;
+    const aside = setAside(project, node.state, step.event);
+    if (!aside || !(step.event && "to" in step.event)) return false;
+    const key = `${step.event.to} ${stateKey(project, aside.state)}`;
+    const known = this.switches.get(key);
+    const found = known ?? { state: aside.state, nodes: [], contents: [], marks: new Set(), edges: [], apart: false };
+    if (found.apart) return false;
+    found.nodes.push(at);
+    found.contents.push(aside.content);
+    if (known) {
+      node.edges.push(...known.edges);
+      for (const mark of known.marks) this.left(mark, aside.content);
+    } else {
+      this.switches.set(key, found);
+      this.takeForAll({ at, step, for: found, waiting: false }, found);
+    }
+    return true;
+  }
+
+  private takeForAll(task: Task, all: Switch) {
+    const { step } = task;
+    if (!step) return;
+    this.abstract.looked.clear();
+    const results = run(this.abstract, all.state, step.event, step.way);
+    if (results.some(({ edge }) => edge.fired.length > 0)) {
+      all.apart = true;
+      for (const at of all.nodes) this.take({ at, step, waiting: false });
+      return;
+    }
+    for (const mark of this.abstract.looked) this.watch(mark, task);
+    all.edges = results.map(({ edge }) => edge);
+    for (const { edge, state } of results) {
+      edge.to = state === undefined ? task.at : this.add(state, { node: task.at, edge }, all);
+      for (const at of all.nodes) (this.out.nodes[at] as Explored).edges.push(edge);
+    }
+    for (const mark of all.marks) for (const content of all.contents) this.left(mark, content);
+  }
+
   private reveal(at: number, content: Node) {
     const node = this.out.nodes[at] as Explored;
     const branch = node.portal?.branch ?? 0;
@@ -193,9 +242,14 @@ class Search {
     node.edges.push(edge);
   }
 
-  private add(full: State, from: Explored["from"]): number {
+  private add(full: State, from: Explored["from"], of?: Switch): number {
     const { project } = this.abstract;
-    const state = hideLanes(this.abstract, full, (lane, content, of) => this.left(stamped(lane, this.moment(full, of)), content));
+    const state = hideLanes(this.abstract, full, (lane, content, holder) => {
+      const mark = stamped(lane, this.moment(full, holder));
+      if (!isAside(content)) return this.left(mark, content);
+      of?.marks.add(mark);
+      return mark;
+    });
     const key = stateKey(project, state);
     const known = this.byKey.get(key);
     if (known !== undefined) return known;

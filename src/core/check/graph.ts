@@ -2,7 +2,7 @@ import { firstScreen, lookup, nameOf, ownersAround } from "../model/lookup.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
 import { isImposed, mayTurnOutAs } from "./chooser.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
-import { stampsIn, withoutStamps } from "./lanes.ts";
+import { alikeButForStamps, stampsIn } from "./lanes.ts";
 
 /** A finding before its walk has been looked for: where in the search it shows. */
 export interface Candidate {
@@ -90,7 +90,7 @@ function leaving(exploration: Exploration, back: boolean, facts: boolean): Set<n
 /** Whether two lines may be one: alike but for hidden lanes, and each of these may hold the same in both. */
 function mayBeSameLine({ lanes }: Exploration, a: string, b: string): boolean {
   if (a === b) return true;
-  if (withoutStamps(a) !== withoutStamps(b)) return false;
+  if (!alikeButForStamps(a, b)) return false;
   const [x, y] = [stampsIn(a), stampsIn(b)];
   return x.every((mark, i) => {
     const held = new Set((lanes.get(mark) ?? []).map((content) => JSON.stringify(content)));

@@ -15,7 +15,7 @@ export interface CompiledLeg {
   leg: Leg;
   /** False where an expression does not parse or is of the wrong type: the leg never fires. */
   wellTyped: boolean;
-  when?: Condition;
+  when: Condition | undefined;
   pass: Array<{ name: string; run: Run; required: boolean; hasDefault: boolean }>;
   set: Array<{ fact: string; run: Run; ast: ASTNode }>;
   element: CompiledElement | "missing" | undefined;
@@ -128,14 +128,15 @@ export function triggerKey(leg: Leg): string {
 }
 
 function compileLeg(project: Project, leg: Leg, earlier: CompiledLeg[]): CompiledLeg {
+  const out: CompiledLeg = { leg, wellTyped: true, when: undefined, pass: [], set: [], element: compiledElementOf(project, leg), earlier };
+  const pass = leg.move && "pass" in leg.move ? leg.move.pass : undefined;
+  if (leg.when === undefined && pass === undefined && leg.set === undefined) return out;
   const scope = legScope(project, leg);
-  const out: CompiledLeg = { leg, wellTyped: true, pass: [], set: [], element: compiledElementOf(project, leg), earlier };
   if (leg.when !== undefined) {
     const when = compileCondition(leg.when, scope);
     if (when.ok) out.when = when;
     else out.wellTyped = false;
   }
-  const pass = leg.move && "pass" in leg.move ? leg.move.pass : undefined;
   if (pass) {
     const params = parametersOf(project, passTarget(project, leg) ?? "");
     for (const [name, source] of Object.entries(pass)) {

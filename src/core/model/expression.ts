@@ -38,11 +38,35 @@ export type Compiled =
   | { ok: true; type: ValueType; run: Run; ast: ASTNode; reads: Array<{ name: string; field?: string }> }
   | { ok: false; error: ExpressionError };
 
-/** Parses and types an expression in a scope. Errors carry the place in the text. Never throws. */
+const compiledIn = new WeakMap<Scope, Map<string, Compiled>>();
+
+/** Parses and types an expression in a scope, once for each scope object. Errors carry the place in the text. Never throws. */
 export function compile(source: string, scope: Scope): Compiled {
+  const known = compiledIn.get(scope) ?? new Map<string, Compiled>();
+  compiledIn.set(scope, known);
+  const made = known.get(source) ?? compileAnew(source, scope);
+  known.set(source, made);
+  return made;
+}
+
+const trees = new Map<string, ASTNode>();
+/** Trees that are kept at most. */
+const MOST_TREES = 5000;
+
+/** The tree of an expression: the same text comes again and again, in one document and from edit to edit. */
+function treeOf(source: string): ASTNode {
+  const known = trees.get(source);
+  if (known) return known;
+  const { ast } = parse(source);
+  if (trees.size >= MOST_TREES) trees.clear();
+  trees.set(source, ast);
+  return ast;
+}
+
+function compileAnew(source: string, scope: Scope): Compiled {
   let ast: ASTNode;
   try {
-    ast = parse(source).ast;
+    ast = treeOf(source);
   } catch (error) {
     return { ok: false, error: parseError(error, source) };
   }

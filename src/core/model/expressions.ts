@@ -15,8 +15,9 @@ export interface Located {
 
 /** All expressions of a leg. */
 export function legExpressions(project: Project, leg: Leg): Located[] {
-  const scope = legScope(project, leg);
   const pass = leg.move && "pass" in leg.move ? leg.move.pass : undefined;
+  if (leg.when === undefined && pass === undefined && leg.set === undefined) return [];
+  const scope = legScope(project, leg);
   return [
     ...(leg.when === undefined ? [] : [{ source: leg.when, compiled: compileCondition(leg.when, scope), role: "when" as const }]),
     ...values(pass, "pass", scope),
@@ -41,9 +42,11 @@ function values(record: Record<string, string> | undefined, role: "pass" | "set"
 export function placeExpressions(project: Project, placeId: string): Array<Located & { element?: string }> {
   const place = lookup(project).places.get(placeId);
   if (!place) return [];
-  const scope = placeScope(project, placeId);
-  const elements = (place.kind === "screen" ? place.screen.elements : place.container.elements) ?? [];
+  const all = (place.kind === "screen" ? place.screen.elements : place.container.elements) ?? [];
+  const elements = all.filter((e) => e.shown !== undefined || e.enabled !== undefined || e.text !== undefined);
   const title = place.kind === "screen" ? place.screen.title : undefined;
+  if (title === undefined && elements.length === 0) return [];
+  const scope = placeScope(project, placeId);
   const template = (text: string | undefined, within: Scope) =>
     templateParts(text ?? "").flatMap((part) =>
       "hole" in part ? [{ source: part.hole, compiled: compile(part.hole, within), role: "template" as const }] : [],

@@ -8,12 +8,22 @@ export function legScope(project: Project, leg: Leg): Scope {
   const scope = placeScope(project, leg.from);
   const elementId = elementIdOf(leg);
   const row = elementId === undefined ? undefined : elementOf(project, leg.from, elementId)?.of;
-  if (row !== undefined && lookup(project).types.has(row)) scope.names.item = recordName(scope, row);
-  return scope;
+  if (row === undefined || !lookup(project).types.has(row)) return scope;
+  return { ...scope, names: { ...scope.names, item: recordName(scope, row) } };
 }
+
+const scopes = new WeakMap<Project, Map<string, Scope>>();
 
 /** What an element's conditions and texts on a place may name. */
 export function placeScope(project: Project, placeId: string): Scope {
+  const known = scopes.get(project) ?? new Map<string, Scope>();
+  scopes.set(project, known);
+  const scope = known.get(placeId) ?? makePlaceScope(project, placeId);
+  known.set(placeId, scope);
+  return scope;
+}
+
+function makePlaceScope(project: Project, placeId: string): Scope {
   const { places, screens } = lookup(project);
   const records = recordsOf(project);
   const scope: Scope = { records, names: outerNames(project) };

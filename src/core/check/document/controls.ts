@@ -12,8 +12,10 @@ export function ambiguous(project: Project): Found[] {
   const seen = new Map<string, Leg[]>();
   return project.legs.flatMap((leg) => {
     const key = triggerKey(leg);
-    const earlier = (seen.get(key) ?? []).find((other) => other.when === undefined && covers(other, leg));
-    seen.set(key, [...(seen.get(key) ?? []), leg]);
+    const before = seen.get(key);
+    const earlier = before?.find((other) => other.when === undefined && covers(other, leg));
+    if (before) before.push(leg);
+    else seen.set(key, [leg]);
     return earlier && leg.on.kind !== "after"
       ? [
           {
@@ -63,13 +65,13 @@ export function idleElement(project: Project): Found[] {
 
 /** Elements whose legs name only one outcome. */
 export function oneOutcome(project: Project): Found[] {
-  return withElements(project, (placeId, elements) =>
-    elements.flatMap((e) => {
-      const outcomes = new Set(
-        (lookup(project).legsFrom.get(placeId) ?? []).flatMap((leg) =>
-          elementIdOf(leg) === e.id && "outcome" in leg.on && leg.on.outcome !== undefined ? [leg.on.outcome] : [],
-        ),
-      );
+  return withElements(project, (placeId, elements) => {
+    const legs = (lookup(project).legsFrom.get(placeId) ?? []).flatMap((leg) =>
+      "outcome" in leg.on && leg.on.outcome !== undefined ? [{ element: elementIdOf(leg), outcome: leg.on.outcome }] : [],
+    );
+    if (legs.length === 0) return [];
+    return elements.flatMap((e) => {
+      const outcomes = new Set(legs.flatMap(({ element, outcome }) => (element === e.id ? [outcome] : [])));
       return outcomes.size === 1
         ? [
             {
@@ -78,8 +80,8 @@ export function oneOutcome(project: Project): Found[] {
             },
           ]
         : [];
-    }),
-  );
+    });
+  });
 }
 
 function withElements(project: Project, find: (placeId: string, elements: Element[]) => Found[]): Found[] {
@@ -90,7 +92,7 @@ function withElements(project: Project, find: (placeId: string, elements: Elemen
 export function sameName(project: Project): Found[] {
   const screens = pairs(
     project.screens.filter((s) => s.name !== ""),
-    (a, b) => a.name === b.name,
+    (s) => s.name,
   ).map(([a, b]) => ({
     subjects: [a.id, b.id],
     message: `Two screens are called "${a.name}": ${a.id} and ${b.id}.`,
@@ -99,8 +101,9 @@ export function sameName(project: Project): Found[] {
     const legs = lookup(project).legsFrom.get(screen.id) ?? [];
     const targets = (e: Element) => legs.filter((leg) => elementIdOf(leg) === e.id).map((leg) => targetOf(leg) ?? leg.move?.kind ?? "");
     return pairs(
-      screen.elements.filter((e) => ANSWERING.includes(e.kind) && e.label !== "" && targets(e).length > 0),
-      (a, b) => a.label === b.label && targets(a).sort().join(" ") !== targets(b).sort().join(" "),
+      screen.elements.filter((e) => ANSWERING.includes(e.kind) && e.label !== ""),
+      (e) => e.label,
+      (a, b) => targets(a).length > 0 && targets(b).length > 0 && targets(a).sort().join(" ") !== targets(b).sort().join(" "),
     ).map(([a, b]) => ({
       subjects: [a.id, b.id],
       message: `Two elements of ${quote(project, screen.id)} are both called "${a.label}" and lead to different places.`,
@@ -109,12 +112,16 @@ export function sameName(project: Project): Found[] {
   return [...screens, ...elements];
 }
 
-function pairs<T>(list: T[], alike: (a: T, b: T) => boolean): Array<[T, T]> {
-  return list.flatMap((a, i) =>
-    list
-      .slice(i + 1)
-      .filter((b) => alike(a, b))
-      .map((b): [T, T] => [a, b]),
+/** All pairs of the same name of which something holds. */
+function pairs<T>(list: T[], name: (entry: T) => string, holds: (a: T, b: T) => boolean = () => true): Array<[T, T]> {
+  const groups = new Map<string, T[]>();
+  for (const entry of list) {
+    const group = groups.get(name(entry));
+    if (group) group.push(entry);
+    else groups.set(name(entry), [entry]);
+  }
+  return [...groups.values()].flatMap((group) =>
+    group.flatMap((a, i) => group.slice(i + 1).flatMap((b): Array<[T, T]> => (holds(a, b) ? [[a, b]] : []))),
   );
 }
 

@@ -15,7 +15,7 @@ export function missingArgument(project: Project): Found[] {
   const legs = project.legs.flatMap((leg) => {
     const screen = shownBy(project, leg);
     const pass = leg.move && "pass" in leg.move ? leg.move.pass : undefined;
-    return screen ? missing(project, leg.id, `The leg from ${quote(project, leg.from)}`, screen, pass) : [];
+    return screen && screen.params.length > 0 ? missing(project, leg.id, `The leg from ${quote(project, leg.from)}`, screen, pass) : [];
   });
   const entrances = project.entrances.flatMap((e) => {
     const screen = e.pattern === undefined ? lookup(project).screens.get(e.to) : undefined;
@@ -41,9 +41,11 @@ function missing(project: Project, id: string, who: string, screen: Screen, pass
 export function wrongType(project: Project): Found[] {
   const { facts, places } = lookup(project);
   const legs = project.legs.flatMap((leg) => {
+    const expressions = legExpressions(project, leg);
+    if (expressions.length === 0) return [];
     const target = passTarget(project, leg);
     const params = (target === undefined ? undefined : firstScreen(project, target))?.params ?? [];
-    const wrong = legExpressions(project, leg)
+    const wrong = expressions
       .map((e) => problem(e, params, facts))
       .find((p) => p !== undefined);
     return wrong === undefined ? [] : [{ subjects: [leg.id], message: `The leg from ${quote(project, leg.from)} never works: ${wrong}.` }];
@@ -195,8 +197,12 @@ export function pastTheEnd(project: Project): Found[] {
   });
 }
 
-function usesNeighbour(project: Project, leg: Leg): Set<string> {
-  const reads = legExpressions(project, leg).flatMap((e) => (e.role !== "when" && e.compiled.ok ? e.compiled.reads : []));
+const NONE: ReadonlySet<string> = new Set();
+
+function usesNeighbour(project: Project, leg: Leg): ReadonlySet<string> {
+  const expressions = legExpressions(project, leg);
+  if (expressions.length === 0) return NONE;
+  const reads = expressions.flatMap((e) => (e.role !== "when" && e.compiled.ok ? e.compiled.reads : []));
   return new Set(reads.map((r) => r.name).filter((name) => name === "next" || name === "prev"));
 }
 

@@ -40,11 +40,10 @@ export function brokenTarget(project: Project): Found[] {
 
 /** Places in no container that are not the root, and places in two. */
 export function noOwner(project: Project): Found[] {
-  const owners = new Map<string, string[]>();
-  for (const container of project.containers)
-    for (const member of new Set(container.members)) owners.set(member, [...(owners.get(member) ?? []), container.id]);
+  const owners = new Map<string, number>();
+  for (const container of project.containers) for (const member of new Set(container.members)) owners.set(member, (owners.get(member) ?? 0) + 1);
   return [...project.containers, ...project.screens].flatMap((place) => {
-    const count = owners.get(place.id)?.length ?? 0;
+    const count = owners.get(place.id) ?? 0;
     const isModal = "kind" in place && place.kind === "modal";
     if (count > 1) return [{ subjects: [place.id], message: `${quote(project, place.id)} is in ${count} containers at once; a place has one owner.` }];
     if (count === 0 && place.id !== project.root && !isModal)
