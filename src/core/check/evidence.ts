@@ -1,11 +1,11 @@
 import { lookup } from "../model/lookup.ts";
 import type { NavEvent, Project, Width } from "../model/schema.ts";
+import { beamsOf } from "./beams.ts";
 import type { BehaviourCode } from "./behaviour/all.ts";
 import { helpsAfterAll } from "./escape.ts";
 import type { Exploration } from "./exploration.ts";
 import type { Finding, Severity } from "./finding.ts";
 import type { Candidate, Place } from "./graph.ts";
-import { witness } from "./witness.ts";
 
 /** What one search found of one code. */
 export interface FoundIn {
@@ -49,19 +49,11 @@ function behaviourFinding(exploration: Exploration, code: string, severity: Seve
   const walk =
     candidate.walk ??
     firstOf(nearest(exploration, candidate.at), ({ node, edge }) => {
-      const found = witness(exploration, node, edge, shows && ((step) => shows(candidate, step)));
+      const found = beamsOf(exploration).walk(node, edge, shows && ((step) => shows(candidate, step)));
       return found && !helpsAfterAll(exploration, code, candidate.subjects, found) ? found : undefined;
     });
   if (walk) return { ...common, certainty: "shown", walk };
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
-}
-
-/** Candidates with their walks, looked for now because the search goes on and finds shorter ones by entrances. */
-export function withWalks(exploration: Exploration, candidates: Candidate[]): Candidate[] {
-  return candidates.map((candidate) => ({
-    ...candidate,
-    walk: firstOf(nearest(exploration, candidate.at ?? []), ({ node, edge }) => witness(exploration, node, edge)),
-  }));
 }
 
 /** Places at which a walk is looked for before a finding is given as possible only. */

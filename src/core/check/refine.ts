@@ -1,19 +1,19 @@
 import type { Project, Width } from "../model/schema.ts";
 import { type AbstractProject, abstractProject, type Closeness } from "./abstract.ts";
+import { type Beams, beamsOf } from "./beams.ts";
 import { BEHAVIOUR, type BehaviourCode } from "./behaviour/all.ts";
-import { far, tapsOf } from "./behaviour/reached.ts";
+import { far, tapWays } from "./behaviour/reached.ts";
 import type { CheckOptions } from "./check.ts";
 import { factAsked } from "./chooser.ts";
 import { documentFindings } from "./document/all.ts";
 import { HELPS } from "./escape.ts";
-import { behaviourFindings, type FoundIn, withWalks } from "./evidence.ts";
+import { behaviourFindings, type FoundIn } from "./evidence.ts";
 import type { Edge, Exploration } from "./exploration.ts";
 import { explore } from "./explore.ts";
 import type { Finding } from "./finding.ts";
 import { graphOf } from "./graph.ts";
 import { firstLost } from "./replayed.ts";
 import { widthClasses } from "./widths.ts";
-import { pathTo } from "./witness.ts";
 
 export interface Found {
   findings: Finding[];
@@ -92,22 +92,29 @@ function exploreAll(
   const explorations: Exploration[] = [];
   for (const widths of classes) {
     const met = new Set<string>();
-    const replay = (exploration: Exploration, costOf: (edge: Edge) => number | undefined) => {
+    const replay = (exploration: Exploration, ends: Iterable<number>, beams: Beams) => {
       if (abstract.closest || !exploration.complete || doubt) return;
-      const lost = firstLost(exploration, met, costOf);
+      const lost = firstLost(exploration, met, ends, beams);
       if (lost) doubt = new Set(lost.flatMap((edge) => factsIn(edge)));
     };
+    // Ways from launch are looked for now, because the search goes on and finds shorter ones by entrances.
     const launched = (exploration: Exploration) => {
-      replay(exploration, tapsOf(abstract.original));
-      if (!doubt) found.push({ exploration: { ...exploration, widths }, candidates: withWalks(exploration, far(exploration)) });
+      const ways = tapWays(exploration);
+      replay(exploration, ways.reached.keys(), ways.beams);
+      if (!doubt) found.push({ exploration: { ...exploration, widths }, candidates: far(exploration, ways) });
       return doubt === undefined;
     };
     const exploration = { ...explore(abstract, widths[0] ?? "narrow", { states, stop, launched }), widths };
-    replay(exploration, () => 1);
+    replay(exploration, nearestFirst(exploration), beamsOf(exploration));
     explorations.push(exploration);
     if (doubt) break;
   }
   return { explorations, far: found, doubt };
+}
+
+/** The states of a search, the nearest first. */
+function nearestFirst({ nodes }: Exploration): number[] {
+  return [...nodes.keys()].sort((a, b) => (nodes[a]?.distance ?? 0) - (nodes[b]?.distance ?? 0));
 }
 
 /** The facts that something found rests on, where it would not be found if they turned out as the user would choose; undefined where nothing does. */
@@ -131,7 +138,7 @@ function doubtOf(found: readonly FoundIn[]): Doubt {
   const facts = new Set<string>();
   for (const { exploration, candidates } of found)
     for (const { node } of candidates.flatMap((candidate) => candidate.at?.slice(0, PLACES) ?? []))
-      for (const edge of [...pathTo(exploration, node).edges, ...(exploration.nodes[node]?.edges ?? [])]) for (const fact of factsIn(edge)) facts.add(fact);
+      for (const edge of [...beamsOf(exploration).steps(node), ...(exploration.nodes[node]?.edges ?? [])]) for (const fact of factsIn(edge)) facts.add(fact);
   return facts;
 }
 

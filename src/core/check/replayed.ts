@@ -1,35 +1,19 @@
+import type { Beams } from "./beams.ts";
 import type { Edge, Exploration } from "./exploration.ts";
 import type { Place } from "./graph.ts";
-import { shortestWays } from "./ways.ts";
-import { alongEdge, passes, type Reached, startingPoints, watchedProject } from "./witness.ts";
+import { passes, watchedProject } from "./witness.ts";
 
 /** States of a place that a walk is looked for to, nearest first. */
 const TRIES = 3;
 
 /**
  * The steps of a way that does not replay, to a screen that the search met or a modal that it saw open,
- * along the cheapest ways by `costOf`; undefined where a walk is found to each. Where the search follows a project coarsely, this
- * tells whether what it met is really there. A place that `known` holds is not looked for, one found is added to it.
+ * along the ways given, whose ends come nearest first; undefined where a walk is found to each. Where the search follows a project coarsely,
+ * this tells whether what it met is really there. A place that `known` holds is not looked for, one found is added to it.
  */
-export function firstLost(exploration: Exploration, known: Set<string>, costOf: (edge: Edge) => number | undefined): Edge[] | undefined {
+export function firstLost(exploration: Exploration, known: Set<string>, ends: Iterable<number>, beams: Beams): Edge[] | undefined {
   const { nodes } = exploration;
   const project = watchedProject(exploration.abstract.original);
-  const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
-  const by = new Map([...shortestWays(nodes, roots, costOf)].map((reached) => [reached.at, reached.by]));
-  const beams = new Map<number, Reached[]>();
-  const beamAt = (at: number): Reached[] => {
-    const there = beams.get(at);
-    if (there) return there;
-    const from = by.get(at);
-    const beam = from ? alongEdge(exploration, project, beamAt(from.node), from.edge) : startingPoints(project.project, exploration, nodes[at]);
-    beams.set(at, beam);
-    return beam;
-  };
-  const way = (at: number): Edge[] => {
-    const edges: Edge[] = [];
-    for (let from = by.get(at); from; from = by.get(from.node)) edges.push(from.edge);
-    return edges;
-  };
   const wanted = new Map<string, number[]>();
   const want = (place: string, at: number) => {
     if (known.has(place)) return;
@@ -38,7 +22,7 @@ export function firstLost(exploration: Exploration, known: Set<string>, costOf: 
     else if (places.length < TRIES) places.push(at);
   };
   const passing = new Map<string, Place[]>();
-  for (const at of by.keys()) {
+  for (const at of ends) {
     const node = nodes[at];
     if (!node || node.portal) continue;
     want(node.screen, at);
@@ -46,14 +30,14 @@ export function firstLost(exploration: Exploration, known: Set<string>, costOf: 
     for (const edge of node.edges) for (const place of edge.passed) passing.set(place, [...(passing.get(place) ?? []).slice(0, TRIES - 1), { node: at, edge }]);
   }
   for (const [place, places] of wanted) {
-    if (!places.some((at) => beamAt(at).length > 0)) return places.flatMap((at) => way(at));
+    if (!places.some((at) => beams.at(at).length > 0)) return places.flatMap((at) => beams.steps(at));
     known.add(place);
   }
   for (const edge of exploration.launches) for (const place of edge.passed) known.add(place);
   for (const [place, places] of passing) {
     if (known.has(place)) continue;
-    if (!places.some(({ node, edge }) => edge && passes(project, beamAt(node), edge, place)))
-      return places.flatMap(({ node, edge }) => [...way(node), ...(edge ? [edge] : [])]);
+    if (!places.some(({ node, edge }) => edge && passes(project, beams.at(node), edge, place)))
+      return places.flatMap(({ node, edge }) => [...beams.steps(node), ...(edge ? [edge] : [])]);
     known.add(place);
   }
   return undefined;

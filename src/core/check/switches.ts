@@ -6,8 +6,7 @@
 
 import { compiled } from "../engine/compiled.ts";
 import { controlOf } from "../engine/events.ts";
-import { type Node, type State, updateBranch, visiblePath } from "../engine/state.ts";
-import { branchNode } from "../engine/state.ts";
+import { branchNode, type Node, type State, updateBranch, visiblePath } from "../engine/state.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
 import type { Edge } from "./exploration.ts";
 

@@ -1,8 +1,8 @@
 import type { NavEvent, Project } from "../model/schema.ts";
 import { abstractProject } from "./abstract.ts";
+import { beamsOf } from "./beams.ts";
 import type { Exploration } from "./exploration.ts";
 import { explore } from "./explore.ts";
-import { witness } from "./witness.ts";
 
 /** States of a screen that a walk is looked for to, nearest first. */
 const TRIES = 12;
@@ -32,7 +32,7 @@ export function wayTo(project: Project, screenId: string): NavEvent[] | undefine
     known.set(key, found);
     const nodes = found.nodes.flatMap((node, i) => (node.screen === screenId ? [{ i, distance: node.distance }] : [])).sort((a, b) => a.distance - b.distance);
     for (const { i } of nodes.slice(0, TRIES)) {
-      const walk = witness(found, i);
+      const walk = beamsOf(found).walk(i);
       if (walk) return walk;
     }
   }

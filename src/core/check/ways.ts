@@ -8,7 +8,7 @@ export interface Reached {
 }
 
 /** What it costs to rely on a lane or rest holding something that the way itself need not have put there. */
-const DETOUR = 1000;
+const DETOUR = 100_000_000;
 
 /**
  * The cheapest ways from some states to all others, after Dijkstra (1959). `costOf` prices a step, undefined

@@ -30,27 +30,9 @@ export interface LastStep {
   copied: CopyMade[];
 }
 
-/** The edges that lead to a state of the search from a launch, in order, and the state that the launch shows. */
-export function pathTo(exploration: Exploration, node: number): { root: Explored | undefined; edges: Edge[] } {
-  const edges: Edge[] = [];
-  let at = exploration.nodes[node];
-  for (; at?.from; at = exploration.nodes[at.from.node]) edges.unshift(at.from.edge);
-  return { root: at, edges };
-}
-
-/**
- * A concrete walk to a state of the search and, if given, along one more edge; `shows` judges
- * the last step. Undefined where none is found within the limits.
- */
-export function witness(exploration: Exploration, node: number, last?: Edge, shows: (step: LastStep) => boolean = () => true): NavEvent[] | undefined {
+/** The walk by one more edge from one of some concrete states whose last step is as asked; undefined where none is. */
+export function lastStep(exploration: Exploration, beam: readonly Reached[], last: Edge, shows: (step: LastStep) => boolean): NavEvent[] | undefined {
   const project = watchedProject(exploration.abstract.original);
-  const { root, edges } = pathTo(exploration, node);
-  let beam = startingPoints(project.project, exploration, root);
-  for (const edge of edges) {
-    beam = alongEdge(exploration, project, beam, edge);
-    if (beam.length === 0) return undefined;
-  }
-  if (!last) return beam[0]?.walk;
   for (const reached of beam)
     for (const events of concreteEvents(project.project, reached.state, last)) {
       const found = replay(project, reached, events);

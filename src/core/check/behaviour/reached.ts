@@ -2,9 +2,10 @@ import { branchesInReach } from "../../engine/reach.ts";
 import { currentScreen } from "../../engine/state.ts";
 import { nameOf, treeOf } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
+import { Beams, beamsOf } from "../beams.ts";
 import type { Edge, Exploration } from "../exploration.ts";
 import { type Candidate, type Graph, note } from "../graph.ts";
-import { shortestWays } from "../ways.ts";
+import { type Reached, shortestWays } from "../ways.ts";
 
 /** Taps from launch beyond which a screen counts as far. */
 export const FAR = 5;
@@ -29,40 +30,54 @@ export function unreachable({ project, exploration, nodes, name }: Graph): Candi
   ];
 }
 
-/** Screens that take more than the limit of taps to reach from launch, by the shortest way. */
-export function far(exploration: Exploration): Candidate[] {
+/** Screens that take more than the limit of taps to reach from launch, by the shortest way, which is the walk. */
+export function far(exploration: Exploration, ways: TapWays): Candidate[] {
   const { nodes } = exploration;
   const project = exploration.abstract.original;
   const name = (id: string) => `"${nameOf(project, id)}"`;
-  const taps = tapsFromLaunch(exploration);
-  const best = new Map<string, number>();
-  nodes.forEach((node, i) => {
-    const known = best.get(node.screen);
-    if (taps[i] !== undefined && (known === undefined || (taps[i] ?? 0) < (taps[known] ?? 0))) best.set(node.screen, i);
-  });
+  const best = new Map<string, Reached>();
+  for (const reached of ways.reached.values()) {
+    const screen = nodes[reached.at]?.screen ?? "";
+    const known = best.get(screen);
+    if (!known || reached.cost < known.cost) best.set(screen, reached);
+  }
   return project.screens.flatMap((screen) => {
-    const node = best.get(screen.id);
-    const count = node === undefined ? undefined : taps[node];
-    return node === undefined || count === undefined || count <= FAR
-      ? []
-      : [{ subjects: [screen.id], message: `${name(screen.id)} is ${count} taps from launch by the shortest way.`, at: [{ node }] }];
+    const reached = best.get(screen.id);
+    const count = reached ? tapsIn(reached) : 0;
+    if (!reached || count <= FAR) return [];
+    const walk = ways.beams.walk(reached.at) ?? beamsOf(exploration).walk(reached.at);
+    return [{ subjects: [screen.id], message: `${name(screen.id)} is ${count} taps from launch by the shortest way.`, at: [{ node: reached.at }], walk }];
   });
 }
 
-/** By state the fewest taps from a launch; waiting, Back and outside facts cost none. Undefined where only an entrance leads there. */
-export function tapsFromLaunch({ nodes, abstract }: Exploration): Array<number | undefined> {
-  const taps: Array<number | undefined> = nodes.map(() => undefined);
-  const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
-  for (const { at, cost } of shortestWays(nodes, roots, tapsOf(abstract.original))) taps[at] = cost;
-  return taps;
+/** The ways of the fewest taps, and of those of the fewest events, to all states that launches lead to. */
+export interface TapWays {
+  reached: ReadonlyMap<number, Reached>;
+  beams: Beams;
 }
 
-/** What a step costs in taps: waiting, Back and outside facts nothing, and entrances are no way. */
-export function tapsOf(project: Project): (edge: Edge) => number | undefined {
+/** What a tap counts, an event counting one: no way has as many events. */
+const TAP = 10_000;
+
+/** The taps of a way. */
+export function tapsIn({ cost }: Reached): number {
+  return Math.floor(cost / TAP);
+}
+
+export function tapWays(exploration: Exploration): TapWays {
+  const { nodes, abstract } = exploration;
+  const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
+  const reached = new Map<number, Reached>();
+  for (const way of shortestWays(nodes, roots, tapsOf(abstract.original))) reached.set(way.at, way);
+  return { reached, beams: new Beams(exploration, (at) => reached.get(at)?.by) };
+}
+
+/** What a step costs: waiting, Back and outside facts no tap, and entrances are no way. */
+function tapsOf(project: Project): (edge: Edge) => number | undefined {
   const after = new Set(project.legs.filter((leg) => leg.on.kind === "after").map((leg) => leg.id));
   return (edge) => {
     if (edge.way === "anew" && edge.event?.do !== "launch") return undefined;
-    return edge.way !== "out" || (edge.event?.do === "leg" && after.has(edge.event.leg)) ? 0 : 1;
+    return edge.way !== "out" || (edge.event?.do === "leg" && after.has(edge.event.leg)) ? 1 : TAP + 1;
   };
 }
 

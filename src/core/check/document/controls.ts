@@ -120,9 +120,7 @@ function pairs<T>(list: T[], name: (entry: T) => string, holds: (a: T, b: T) => 
     if (group) group.push(entry);
     else groups.set(name(entry), [entry]);
   }
-  return [...groups.values()].flatMap((group) =>
-    group.flatMap((a, i) => group.slice(i + 1).flatMap((b): Array<[T, T]> => (holds(a, b) ? [[a, b]] : []))),
-  );
+  return [...groups.values()].flatMap((group) => group.flatMap((a, i) => group.slice(i + 1).flatMap((b): Array<[T, T]> => (holds(a, b) ? [[a, b]] : []))));
 }
 
 /** Legs that lead to the place that they start from, without other arguments. */

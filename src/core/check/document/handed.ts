@@ -45,9 +45,7 @@ export function wrongType(project: Project): Found[] {
     if (expressions.length === 0) return [];
     const target = passTarget(project, leg);
     const params = (target === undefined ? undefined : firstScreen(project, target))?.params ?? [];
-    const wrong = expressions
-      .map((e) => problem(e, params, facts))
-      .find((p) => p !== undefined);
+    const wrong = expressions.map((e) => problem(e, params, facts)).find((p) => p !== undefined);
     return wrong === undefined ? [] : [{ subjects: [leg.id], message: `The leg from ${quote(project, leg.from)} never works: ${wrong}.` }];
   });
   const entrances = project.entrances.flatMap((entrance) => {
