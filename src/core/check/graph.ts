@@ -2,7 +2,7 @@ import { firstScreen, lookup, nameOf, ownersAround } from "../model/lookup.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
 import { isImposed, mayTurnOutAs } from "./chooser.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
-import { alikeButForStamps, stampsIn } from "./lanes.ts";
+import { stampsIn, withoutStamps } from "./lanes.ts";
 
 /** A finding before its walk has been looked for: where in the search it shows. */
 export interface Candidate {
@@ -81,16 +81,33 @@ export function canReach(nodes: readonly Explored[], facts: boolean, isGoal: (no
 /** The states that steps, in any number, lead to another line from. */
 function leaving(exploration: Exploration, back: boolean, facts: boolean): Set<number> {
   const { nodes } = exploration;
-  return backwards(nodes, { back, facts }, new Set(), (node, edge) => {
+  const plain = plainLines(nodes);
+  return backwards(nodes, { back, facts }, new Set(), (node, edge, from) => {
     const to = nodes[edge.to];
-    return !to || !mayBeSameLine(exploration, node.line, to.line) ? "done" : "follow";
+    return !to || plain[from] !== plain[edge.to] || !mayBeSameLine(exploration, node.line, to.line) ? "done" : "follow";
   });
 }
 
-/** Whether two lines may be one: alike but for hidden lanes, and each of these may hold the same in both. */
+const plains = new WeakMap<readonly Explored[], number[]>();
+
+/** By state a number that is the same for lines alike but for what lanes are hidden in them. */
+function plainLines(nodes: readonly Explored[]): number[] {
+  const known = plains.get(nodes);
+  if (known) return known;
+  const numbers = new Map<string, number>();
+  const made = nodes.map(({ line }) => {
+    const text = withoutStamps(line);
+    const number = numbers.get(text) ?? numbers.size;
+    numbers.set(text, number);
+    return number;
+  });
+  plains.set(nodes, made);
+  return made;
+}
+
+/** Whether two lines that are alike but for hidden lanes may be one: each of these may hold the same in both. */
 function mayBeSameLine({ lanes }: Exploration, a: string, b: string): boolean {
   if (a === b) return true;
-  if (!alikeButForStamps(a, b)) return false;
   const [x, y] = [stampsIn(a), stampsIn(b)];
   return x.every((mark, i) => {
     const held = new Set((lanes.get(mark) ?? []).map((content) => JSON.stringify(content)));
@@ -104,11 +121,14 @@ interface Serving {
   facts: boolean;
 }
 
-const cache = new WeakMap<readonly Explored[], Map<string, Edge[][][]>>();
+/** A step that the user chooses, with all that it may come to where nobody chooses that. */
+type Group = Edge | Edge[];
+
+const cache = new WeakMap<readonly Explored[], Map<string, Group[][]>>();
 
 /** For each state the groups of its steps; worked out once for a search that is done. */
-function allGroups(nodes: readonly Explored[], serving: Serving): Edge[][][] {
-  const known = cache.get(nodes) ?? new Map<string, Edge[][][]>();
+function allGroups(nodes: readonly Explored[], serving: Serving): Group[][] {
+  const known = cache.get(nodes) ?? new Map<string, Group[][]>();
   cache.set(nodes, known);
   const key = `${serving.back} ${serving.facts}`;
   const made = known.get(key) ?? nodes.map((node) => groups(node, serving));
@@ -117,15 +137,15 @@ function allGroups(nodes: readonly Explored[], serving: Serving): Edge[][][] {
 }
 
 /** Steps of which the user chooses one, each with the ways in which what nobody chooses may turn out. */
-function groups(node: Explored, { back, facts }: Serving): Edge[][] {
+function groups(node: Explored, { back, facts }: Serving): Group[] {
   const edges = moves(node, back);
   if (node.portal) return [edges];
   const imposed = edges.filter((edge) => edge.choices.some((choice) => isImposed(choice, facts)));
-  if (imposed.length === 0) return edges.map((edge) => [edge]);
+  if (imposed.length === 0) return edges;
   const known = new Set<string>();
-  return edges.flatMap((edge) => {
+  return edges.flatMap((edge): Group[] => {
     if (edge.unsure === "hidden" || (facts && edge.unsure === "facts")) return [];
-    if (!imposed.includes(edge)) return [[edge]];
+    if (!imposed.includes(edge)) return [edge];
     const key = JSON.stringify([edge.event, edge.choices.filter((choice) => !isImposed(choice, facts))]);
     if (known.has(key)) return [];
     known.add(key);
@@ -142,37 +162,51 @@ function backwards(
   nodes: readonly Explored[],
   serving: Serving,
   found: Set<number>,
-  judge: (node: Explored, edge: Edge) => "done" | "follow",
+  judge: (node: Explored, edge: Edge, from: number) => "done" | "follow",
   among: Iterable<number> = nodes.keys(),
 ): Set<number> {
-  const into = new Map<number, Array<{ from: number; open: Set<number> }>>();
+  // By state the steps into it: where one is enough the state that it starts from, else with what must be found beside it.
+  const into: Array<Array<number | Open> | undefined> = new Array(nodes.length);
   const queue = [...found];
   const add = (i: number) => {
     if (found.has(i)) return;
     found.add(i);
     queue.push(i);
   };
+  const enter = (to: number, step: number | Open) => {
+    const list = into[to];
+    if (list) list.push(step);
+    else into[to] = [step];
+  };
   const steps = allGroups(nodes, serving);
   for (const from of among) {
     const node = nodes[from] as Explored;
     // Where the search stopped, nothing is known: no fault is found in what it did not look at.
     if (!node.followed) add(from);
+    if (found.has(from)) continue;
     for (const group of steps[from] ?? []) {
-      const open = new Set(group.flatMap((edge) => (judge(node, edge) === "done" ? [] : [edge.to])));
-      if (group.length > 0 && open.size === 0) add(from);
-      for (const to of open) {
-        const list = into.get(to);
-        if (list) list.push({ from, open });
-        else into.set(to, [{ from, open }]);
+      if (!Array.isArray(group)) {
+        if (judge(node, group, from) === "done") add(from);
+        else enter(group.to, from);
+        continue;
       }
+      const open = new Set(group.flatMap((edge) => (judge(node, edge, from) === "done" ? [] : [edge.to])));
+      if (group.length > 0 && open.size === 0) add(from);
+      for (const to of open) enter(to, { from, open });
     }
   }
   for (let at = queue.pop(); at !== undefined; at = queue.pop())
-    for (const { from, open } of into.get(at) ?? []) {
-      open.delete(at);
-      if (open.size === 0) add(from);
+    for (const step of into[at] ?? []) {
+      if (typeof step === "number") add(step);
+      else if (step.open.delete(at) && step.open.size === 0) add(step.from);
     }
   return found;
+}
+
+/** A step from a state of which all that it may come to must be found; `open` is what is not yet. */
+interface Open {
+  from: number;
+  open: Set<number>;
 }
 
 function stuckStates({ nodes }: Exploration, facts: boolean): Map<number, string[]> {

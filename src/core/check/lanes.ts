@@ -63,17 +63,6 @@ export function withoutStamps(text: string): string {
   return text.replace(/#\d+/g, "");
 }
 
-/** Whether two texts are the same without their stamps; looked at as a whole only where they first differ in a stamp. */
-export function alikeButForStamps(a: string, b: string): boolean {
-  let i = 0;
-  while (i < a.length && a.charCodeAt(i) === b.charCodeAt(i)) i += 1;
-  if (i === a.length && i === b.length) return true;
-  let stamp = i;
-  while (stamp > 0 && /\d/.test(a.charAt(stamp - 1))) stamp -= 1;
-  const differsInStamp = a[stamp - 1] === STAMP || a[i] === STAMP || b[i] === STAMP;
-  return differsInStamp && withoutStamps(a) === withoutStamps(b);
-}
-
 /** The marks of the hidden lanes in a line, in order. */
 export function stampsIn(line: string): string[] {
   return [...line.matchAll(/[~^_]([\w.]+#\d+)/g)].map((match) => match[1] ?? "");
