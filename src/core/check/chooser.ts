@@ -6,9 +6,12 @@ export interface Choice {
   answer: unknown;
 }
 
+/** Where nothing was asked. */
+const NOTHING: never[] = [];
+
 /** Answers questions by a script, and goes through all scripts. */
 export class Chooser {
-  private script: number[] = [];
+  private script: readonly number[] = [];
   private taken: Array<{ question: string; options: readonly unknown[]; pick: number }> = [];
   private readonly answers = new Map<string, unknown>();
   /** Some event had more ways of turning out than were gone through. */
@@ -25,14 +28,16 @@ export class Chooser {
   }
 
   /** Runs once for every way in which the questions can be answered; at most `limit` ways. */
-  each<T>(run: () => T, limit = 512): Array<{ result: T; choices: Choice[] }> {
-    const out: Array<{ result: T; choices: Choice[] }> = [];
-    this.script = [];
+  each<T>(run: () => T, limit = 512): Array<{ result: T; choices: readonly Choice[] }> {
+    const out: Array<{ result: T; choices: readonly Choice[] }> = [];
+    this.script = NOTHING;
     for (let count = 0; count < limit; count++) {
-      this.taken = [];
-      this.answers.clear();
+      if (this.taken.length > 0) {
+        this.taken = [];
+        this.answers.clear();
+      }
       const result = run();
-      if (this.taken.length === 0) return [{ result, choices: [] }];
+      if (this.taken.length === 0) return [{ result, choices: NOTHING }];
       out.push({ result, choices: this.taken.map(({ question, options, pick }) => ({ question, answer: options[pick] })) });
       const next = this.taken.findLastIndex(({ options, pick }) => pick + 1 < options.length);
       if (next < 0) return out;

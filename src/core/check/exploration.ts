@@ -13,21 +13,21 @@ export type Way = "out" | "back" | "itself" | "anew" | "reveal";
 export interface Edge {
   event: NavEvent | undefined;
   way: Way;
-  choices: Choice[];
+  choices: readonly Choice[];
   /** Number of the state reached. */
   to: number;
   outcome: StepResult["outcome"];
   /** What is revealed is a lane as it is made when first visited. */
-  asMade?: boolean;
-  why?: string;
+  asMade: boolean | undefined;
+  why: string | undefined;
   /** The user can not count on it: what nobody chooses could turn out so that it does nothing. "facts": only those that are not followed. */
-  unsure?: "hidden" | "facts";
+  unsure: "hidden" | "facts" | undefined;
   /** Legs that fired and legs that were refused on the way. */
-  fired: string[];
-  refusals: RefusedLeg[];
-  copies: CopyMade[];
+  fired: readonly string[];
+  refusals: readonly RefusedLeg[];
+  copies: readonly CopyMade[];
   /** Screens that arrive legs led on from, and the modals open at that moment. */
-  passed: string[];
+  passed: readonly string[];
 }
 
 export interface Explored {
@@ -38,7 +38,7 @@ export interface Explored {
   /** By which edge of which state it was reached first; undefined for the launch. */
   from?: { node: number; edge: Edge };
   /** How the unknown turned out at the launch, for states that a launch shows. */
-  launched?: Choice[];
+  launched?: readonly Choice[];
   /** Events from launch. */
   distance: number;
   edges: Edge[];

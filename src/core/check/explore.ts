@@ -1,16 +1,16 @@
-import { initialFacts, relaunched } from "../engine/enter.ts";
+import { factsAnew, initialFacts } from "../engine/enter.ts";
 import { stateLine } from "../engine/line.ts";
 import { make } from "../engine/make.ts";
 import { branchNode, currentScreen, type LaneNode, type Node, type StackNode, type State } from "../engine/state.ts";
 import { arrive } from "../engine/step.ts";
 import { lookup } from "../model/lookup.ts";
-import type { NavEvent, Width } from "../model/schema.ts";
+import type { Width } from "../model/schema.ts";
 import { type AbstractProject, arrives, topOf } from "./abstract.ts";
-import type { Edge, Exploration, Explored, Way } from "./exploration.ts";
+import { type Alike, Asides, isAside, plainEvent } from "./alike.ts";
+import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { factsKey, nodeKey, stateKey } from "./key.ts";
 import { type Covered, hiddenShown, hideLanes, isUnder, revealed, stamped } from "./lanes.ts";
-import { events, noEdge, run, startEvents, watched } from "./steps.ts";
-import { isAside, type Switch, setAside } from "./switches.ts";
+import { events, noEdge, run, type Step, startEvents, watched } from "./steps.ts";
 import { shortestWays } from "./ways.ts";
 
 /**
@@ -40,9 +40,9 @@ export interface ExploreOptions {
 /** Work that waits: all steps from a state, one step once more because a lane that it looks into holds more, or one more content of a portal. */
 interface Task {
   at: number;
-  step?: { event: NavEvent | undefined; way: Way };
+  step?: Step;
   /** The step counts for other states as well. */
-  for?: Switch;
+  for?: Alike;
   content?: Node;
   waiting: boolean;
 }
@@ -56,7 +56,8 @@ class Search {
   private readonly showing = new Map<string, number[]>();
   private readonly moments = new Map<string, number>();
   private readonly starts = new Map<string, Edge[]>();
-  private readonly switches = new Map<string, Switch>();
+  private readonly alike = new Map<string, Alike>();
+  private readonly texts = new WeakMap<Node, string>();
   private readonly out: Exploration;
   private queue: Task[] = [];
   /** Steps to work out once more: last, when lanes hold most of what they will. */
@@ -155,7 +156,8 @@ class Search {
       for (const content of [...(this.abstract.lanes.get(node.portal.lane) ?? [])]) this.reveal(at, content);
       return;
     }
-    for (const step of events(this.abstract, node.state)) if (!this.switched(at, step)) this.take({ at, step, waiting: false });
+    const asides = new Asides(this.abstract.project, node.state);
+    for (const step of events(this.abstract, node.state)) if (!this.takenAlike(at, step, asides)) this.take({ at, step, waiting: false });
     this.start(at, "launch");
     if (this.entering) this.start(at, "enter");
   }
@@ -164,7 +166,7 @@ class Search {
   private start(at: number, how: "launch" | "enter") {
     const node = this.out.nodes[at] as Explored;
     if (node.portal) return;
-    const key = how + factsKey(relaunched(this.abstract.project, node.state).facts);
+    const key = how + factsKey(factsAnew(this.abstract.project, node.state));
     const known = this.starts.get(key);
     if (known) {
       node.edges.push(...known);
@@ -191,33 +193,32 @@ class Search {
     }
   }
 
-  /** Works out the choice of another lane with all states that differ only in what the lane holds that is left; false where that can not be. */
-  private switched(at: number, step: { event: NavEvent | undefined; way: Way }): boolean {
-    const { project } = this.abstract;
-    const node = this.out.nodes[at] as Explored;
-    const aside = setAside(project, node.state, step.event);
-    if (!aside || !(step.event && "to" in step.event)) return false;
-    const key = `${step.event.to} ${stateKey(project, aside.state)}`;
-    const known = this.switches.get(key);
-    const found = known ?? { state: aside.state, nodes: [], contents: [], marks: new Set(), edges: [], apart: false };
-    if (found.apart) return false;
-    found.nodes.push(at);
-    found.contents.push(aside.content);
+  /** Works out a step together with that of all states that differ in nothing that matters to it; false where that can not be. */
+  private takenAlike(at: number, step: Step, asides: Asides): boolean {
+    const aside = asides.for(step.event);
+    if (!aside || !step.event) return false;
+    const key = `${step.event.do} ${"to" in step.event ? step.event.to : ""} ${aside.key}`;
+    const known = this.alike.get(key);
+    const all = known ?? { state: aside.state, nodes: [], contents: [], marks: new Set(), edges: [], apart: false };
+    if (all.apart) return false;
+    all.nodes.push(at);
+    if (aside.content) all.contents.push(aside.content);
     if (known) {
-      node.edges.push(...known.edges);
-      for (const mark of known.marks) this.left(mark, aside.content);
+      (this.out.nodes[at] as Explored).edges.push(...known.edges);
+      if (aside.content) for (const mark of known.marks) this.left(mark, aside.content);
     } else {
-      this.switches.set(key, found);
-      this.takeForAll({ at, step, for: found, waiting: false }, found);
+      this.alike.set(key, all);
+      this.takeForAll({ at, step, for: all, waiting: false }, all);
     }
     return true;
   }
 
-  private takeForAll(task: Task, all: Switch) {
+  private takeForAll(task: Task, all: Alike) {
     const { step } = task;
-    if (!step) return;
+    if (!step?.event) return;
     this.abstract.looked.clear();
-    const results = run(this.abstract, all.state, step.event, step.way);
+    const results = run(this.abstract, all.state, plainEvent(step.event), step.way);
+    for (const { edge } of results) edge.event = step.event;
     if (results.some(({ edge }) => edge.fired.length > 0)) {
       all.apart = true;
       for (const at of all.nodes) this.take({ at, step, waiting: false });
@@ -242,12 +243,12 @@ class Search {
     node.edges.push(edge);
   }
 
-  private add(full: State, from: Explored["from"], of?: Switch): number {
+  private add(full: State, from: Explored["from"], all?: Alike): number {
     const { project } = this.abstract;
     const state = hideLanes(this.abstract, full, (lane, content, holder) => {
       const mark = stamped(lane, this.moment(full, holder));
       if (!isAside(content)) return this.left(mark, content);
-      of?.marks.add(mark);
+      all?.marks.add(mark);
       return mark;
     });
     const key = stateKey(project, state);
@@ -296,7 +297,11 @@ class Search {
   }
 
   private textOf(node: Node): string {
-    return nodeKey(this.abstract.project, node);
+    const known = this.texts.get(node);
+    if (known !== undefined) return known;
+    const text = nodeKey(this.abstract.project, node);
+    this.texts.set(node, text);
+    return text;
   }
 
   /** A number for the moment at which a lane is left: the facts and, where Back follows it, the order of visits. */

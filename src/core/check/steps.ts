@@ -3,7 +3,7 @@
 import { isPinned } from "../engine/bar.ts";
 import { compiled } from "../engine/compiled.ts";
 import { branchesInReach, isSource, openDrawers } from "../engine/reach.ts";
-import { branchNode, currentScreen, type State, type StepResult, visiblePath } from "../engine/state.ts";
+import { branchNode, currentScreen, type Node, type State, type StepResult, visiblePath } from "../engine/state.ts";
 import { arrive, step } from "../engine/step.ts";
 import { drawerOf, lookup } from "../model/lookup.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
@@ -11,9 +11,24 @@ import type { AbstractProject } from "./abstract.ts";
 import { mayTurnOutAs } from "./chooser.ts";
 import type { Edge, Way } from "./exploration.ts";
 
+const NOTHING: readonly never[] = [];
+
 /** A step that does nothing yet: what it comes to is filled in. */
 export function noEdge(): Edge {
-  return { event: undefined, way: "anew", choices: [], to: 0, outcome: "moved", fired: [], refusals: [], copies: [], passed: [] };
+  return {
+    event: undefined,
+    way: "anew",
+    choices: NOTHING,
+    to: 0,
+    outcome: "moved",
+    asMade: undefined,
+    why: undefined,
+    unsure: undefined,
+    fired: NOTHING,
+    refusals: NOTHING,
+    copies: NOTHING,
+    passed: NOTHING,
+  };
 }
 
 /** `anew`: facts that are not followed start at their initial values, all of them or those that do not persist. */
@@ -22,17 +37,23 @@ export function watched<T>(
   run: () => T,
   anew?: "all" | "passing",
 ): { value: T; seen: Pick<Edge, "fired" | "refusals" | "copies" | "passed"> } {
-  abstract.fired = [];
-  abstract.refusals = [];
-  abstract.copies = [];
-  abstract.passed = [];
+  if (abstract.fired.length > 0) abstract.fired = [];
+  if (abstract.refusals.length > 0) abstract.refusals = [];
+  if (abstract.copies.length > 0) abstract.copies = [];
+  if (abstract.passed.length > 0) abstract.passed = [];
   if (abstract.assigned.size > 0) abstract.assigned = new Map();
   if (anew && !abstract.closest)
     for (const { id, source, persists, initial } of abstract.original.facts)
       if (source === "app" && !abstract.closeness.facts.has(id) && (anew === "all" || !persists)) abstract.assigned.set(id, { known: initial, version: 0 });
   const value = run();
+  const { fired, refusals, copies } = abstract;
   const passed = abstract.passed.flatMap((state) => [currentScreen(state).at, ...state.layers.map((layer) => layer.at)]);
-  return { value, seen: { fired: abstract.fired, refusals: abstract.refusals, copies: abstract.copies, passed } };
+  return { value, seen: { fired: kept(fired), refusals: kept(refusals), copies: kept(copies), passed: kept(passed) } };
+}
+
+/** The list, or one empty list for all. */
+function kept<T>(list: readonly T[]): readonly T[] {
+  return list.length === 0 ? NOTHING : list;
 }
 
 /** All results of one event, for every way in which the unknown may turn out; `state` where it moved. */
@@ -40,15 +61,17 @@ export function run(abstract: AbstractProject, from: State, event: NavEvent | un
   const anew = event?.do === "launch" || (event?.do === "enter" && event.cold) ? "passing" : undefined;
   const ways = abstract.chooser.each(() => watched(abstract, () => outcomeOf(abstract, from, event), anew));
   const idle = ways.length < 2 ? [] : ways.filter(({ result }) => result.value.outcome !== "moved").map(({ choices }) => choices);
-  return ways.flatMap(({ result, choices }) => {
-    const stepped = result.value;
-    if (stepped.outcome === "ignored" && result.seen.refusals.length === 0) return [];
-    const why = stepped.outcome === "refused" ? { why: stepped.why } : {};
-    const edge: Edge = { event, way, choices, to: -1, outcome: stepped.outcome, ...why, ...result.seen };
+  const out: Array<{ edge: Edge; state: State | undefined }> = [];
+  for (const { result, choices } of ways) {
+    const { value: stepped, seen } = result;
+    if (stepped.outcome === "ignored" && seen.refusals.length === 0) continue;
+    const why = stepped.outcome === "refused" ? stepped.why : undefined;
+    const edge: Edge = { ...noEdge(), event, way, choices, outcome: stepped.outcome, why, ...seen };
     if (stepped.outcome === "moved" && idle.some((other) => mayTurnOutAs(choices, other)))
       edge.unsure = idle.some((other) => mayTurnOutAs(choices, other, false)) ? "hidden" : "facts";
-    return [{ edge, state: stepped.outcome === "moved" ? stepped.state : undefined }];
-  });
+    out.push({ edge, state: stepped.outcome === "moved" ? stepped.state : undefined });
+  }
+  return out;
 }
 
 /** One event, or a change of outside facts, which lets arrive legs fire. */
@@ -59,30 +82,60 @@ function outcomeOf({ project }: AbstractProject, state: State, event: NavEvent |
   return settled === state ? { state, outcome: "ignored", why: "nothing-to-do" } : { state: settled, outcome: "moved" };
 }
 
-/** The events that a person or the clock could cause, with what each is to the person. */
-export function events({ project, original }: AbstractProject, state: State): Array<{ event: NavEvent | undefined; way: Way }> {
-  const out: Array<{ event: NavEvent | undefined; way: Way }> = [];
-  const { containers } = lookup(project);
+/** An event with what it is to the person; undefined where outside facts change. */
+export interface Step {
+  event: NavEvent | undefined;
+  way: Way;
+}
+
+const LEAD: Step = { event: { do: "lead" }, way: "out" };
+const BACK: Step = { event: { do: "back" }, way: "back" };
+const CLOSE = (["outside", "swipe", "button"] as const).map((via): Step => ({ event: { do: "close", via }, way: "out" }));
+const ITSELF: Step = { event: undefined, way: "itself" };
+
+const steps = new WeakMap<Project, Map<string, readonly Step[]>>();
+
+/** The legs from a place and, where that is meant, the choices of a container as steps; made once. */
+function stepsOf(project: Project, of: string, make: () => Step[]): readonly Step[] {
+  const known = steps.get(project) ?? new Map<string, readonly Step[]>();
+  steps.set(project, known);
+  const made = known.get(of) ?? make();
+  known.set(of, made);
+  return made;
+}
+
+/** The events that a person or the clock could cause, each once. */
+export function events({ project, original }: AbstractProject, state: State): Step[] {
+  const out: Step[] = [];
+  const seen = new Set<string>();
+  const offer = (kind: "legs" | "tab" | "pick", at: string, make: () => Step[]) => {
+    const key = `${kind} ${at}`;
+    if (seen.has(key)) return;
+    seen.add(key);
+    for (const step of stepsOf(project, key, make)) out.push(step);
+  };
+  const { from } = compiled(project);
   for (const branch of branchesInReach(project, state)) {
     const path = visiblePath(branchNode(state, branch));
     const modal = state.layers[branch - 1]?.at;
-    for (const place of new Set([...path.map((n) => n.at).reverse(), ...(modal === undefined ? [] : [modal])])) {
-      const legs = compiled(project).from.get(place)?.events;
-      if (!legs || !isSource(project, state, branch, place)) continue;
-      for (const { leg } of legs) out.push({ event: { do: "leg", leg: leg.id }, way: "out" });
-    }
+    const legsOf = (place: string) => {
+      const legs = from.get(place)?.events;
+      if (legs && legs.length > 0 && isSource(project, state, branch, place))
+        offer("legs", place, () => legs.map(({ leg }) => ({ event: { do: "leg", leg: leg.id }, way: "out" })));
+    };
+    for (let i = path.length - 1; i >= 0; i--) legsOf((path[i] as Node).at);
+    if (modal !== undefined) legsOf(modal);
     for (const node of path) {
       if (node.kind !== "tabs" && node.kind !== "drawer") continue;
       if (node.kind === "drawer" && !node.open && !isPinned(drawerOf(project, node.at), state.width)) continue;
-      for (const to of containers.get(node.at)?.members ?? []) out.push({ event: { do: node.kind === "tabs" ? "tab" : "pick", to }, way: "out" });
+      const kind = node.kind === "tabs" ? "tab" : "pick";
+      offer(kind, node.at, () => (lookup(project).containers.get(node.at)?.members ?? []).map((to) => ({ event: { do: kind, to }, way: "out" })));
     }
   }
-  out.push({ event: { do: "lead" }, way: "out" });
-  if (state.layers.length > 0 || openDrawers(visiblePath(state.base)).length > 0)
-    for (const via of ["outside", "swipe", "button"] as const) out.push({ event: { do: "close", via }, way: "out" });
-  out.push({ event: { do: "back" }, way: "back" });
-  if (original.facts.some((fact) => fact.source === "outside") && compiled(project).from.get(currentScreen(state).at)?.arrive.length)
-    out.push({ event: undefined, way: "itself" });
+  out.push(LEAD);
+  if (state.layers.length > 0 || openDrawers(visiblePath(state.base)).length > 0) out.push(...CLOSE);
+  out.push(BACK);
+  if (from.get(currentScreen(state).at)?.arrive.length && original.facts.some((fact) => fact.source === "outside")) out.push(ITSELF);
   return out;
 }
 

@@ -12,14 +12,19 @@ export function initialFacts(project: Project): Record<string, Json> {
   return Object.fromEntries(project.facts.map((fact) => [fact.id, fact.initial]));
 }
 
-/** The state of a new start in the same width: facts that persist or come from outside are kept. */
-export function relaunched(project: Project, state: State): State {
+/** The facts of a new start: those that persist or come from outside are kept. */
+export function factsAnew(project: Project, state: State): Record<string, Json> {
   const facts: Record<string, Json> = {};
   for (const fact of project.facts) {
     const kept = fact.persists || fact.source === "outside" ? state.facts[fact.id] : undefined;
     facts[fact.id] = kept ?? fact.initial;
   }
-  return { base: make(project, project.root), layers: [], facts, width: state.width };
+  return facts;
+}
+
+/** The state of a new start in the same width. */
+export function relaunched(project: Project, state: State): State {
+  return { base: make(project, project.root), layers: [], facts: factsAnew(project, state), width: state.width };
 }
 
 /** Where an entrance leads now: whether its condition holds, the place (undefined where there is no such screen) and its arguments. */

@@ -1,0 +1,111 @@
+/**
+ * Steps that come to the same from many states. Choosing another tab, or another member of a drawer, comes to the same from whatever the
+ * lane held that is left, but for what is then noted of that lane; going back comes to the same from whatever
+ * screen lay on top. Such a step is worked out once, from a state in which something stands for what
+ * makes no difference, and counts for all states that differ in nothing else.
+ */
+
+import { leadOf } from "../engine/bar.ts";
+import { compiled } from "../engine/compiled.ts";
+import { type Control, controlOf } from "../engine/events.ts";
+import { openDrawers } from "../engine/reach.ts";
+import { branchNode, type Node, nearestStack, type State, topBranch, updateBranch, visiblePath } from "../engine/state.ts";
+import type { NavEvent, Project } from "../model/schema.ts";
+import type { Edge } from "./exploration.ts";
+import { stateKey } from "./key.ts";
+
+/** What stands for what makes no difference. */
+const ASIDE: Node = { kind: "shown", at: "=", args: {} };
+
+export function isAside(node: Node): boolean {
+  return node === ASIDE;
+}
+
+/** A step that is worked out once. */
+export interface Alike {
+  /** The state in which something stands for what makes no difference. */
+  state: State;
+  /** The states for which it counts, and what the lane that is left held in them. */
+  nodes: number[];
+  contents: Node[];
+  /** The marks under which the lane was left. */
+  marks: Set<string>;
+  edges: Edge[];
+  /** Legs fire on arriving, which may look into what was set aside: each state is to be seen to by itself. */
+  apart: boolean;
+}
+
+/** A state without what makes no difference to a step, as a key too, and the content of the lane that is left. */
+export interface SetAside {
+  state: State;
+  key: string;
+  content: Node | undefined;
+}
+
+/** The lead of a bar that goes back does what Back does, whatever screen's bar it is. */
+export function plainEvent(event: NavEvent): NavEvent {
+  return event.do === "lead" ? { do: "back" } : event;
+}
+
+/** Sets aside what makes no difference to the steps from one state. */
+export class Asides {
+  private readonly lanes = new Map<string, SetAside>();
+  private top: SetAside | undefined;
+  private readonly asks: boolean;
+
+  constructor(
+    private readonly project: Project,
+    private readonly state: State,
+  ) {
+    this.asks = compiled(project).hasDepart;
+  }
+
+  /** Undefined where what a state holds may make a difference to the step. */
+  for(event: NavEvent | undefined): SetAside | undefined {
+    switch (event?.do) {
+      case "tab":
+      case "pick": {
+        const control = controlOf(this.project, this.state, event);
+        if (!control || control.node.active === event.to || this.mayAsk(control.branch)) return undefined;
+        const known = this.lanes.get(control.node.at) ?? this.withoutLane(control);
+        if (known) this.lanes.set(control.node.at, known);
+        return known;
+      }
+      case "lead":
+        return leadOf(this.project, this.state, topBranch(this.state)) === "back" ? this.withoutTop() : undefined;
+      case "back":
+        return this.withoutTop();
+      default:
+        return undefined;
+    }
+  }
+
+  private withoutLane({ branch, depth, node }: Control): SetAside | undefined {
+    const content = node.lanes[node.active];
+    return content && this.aside(updateBranch(this.state, branch, depth, { ...node, lanes: { ...node.lanes, [node.active]: ASIDE } }), content);
+  }
+
+  /** Where the top of the innermost stack is a screen, going back takes it away. */
+  private withoutTop(): SetAside | undefined {
+    if (this.top) return this.top;
+    const branch = topBranch(this.state);
+    const found = nearestStack(this.state, branch);
+    const top = found?.stack.items[found.stack.items.length - 1];
+    if (!found || found.stack.items.length < 2 || top?.kind !== "shown" || this.mayAsk(branch)) return undefined;
+    if (openDrawers(visiblePath(branchNode(this.state, branch))).length > 0) return undefined;
+    this.top = this.aside(updateBranch(this.state, branch, found.depth, { ...found.stack, items: [...found.stack.items.slice(0, -1), ASIDE] }), undefined);
+    return this.top;
+  }
+
+  private aside(state: State, content: Node | undefined): SetAside {
+    return { state, key: stateKey(this.project, state), content };
+  }
+
+  /** Whether depart legs may be asked on a branch. */
+  private mayAsk(branch: number): boolean {
+    if (!this.asks) return false;
+    const { from } = compiled(this.project);
+    const modal = this.state.layers[branch - 1];
+    return [...visiblePath(branchNode(this.state, branch)), ...(modal ? [modal] : [])].some(({ at }) => (from.get(at)?.depart.length ?? 0) > 0);
+  }
+}
