@@ -130,8 +130,8 @@ function abstractCompiled(abstract: AbstractProject, concrete: CompiledProject):
     reveal: (node, why) => (isHidden(node) ? contentOf(abstract, markOf(node), node, why) : node),
     rests: {
       isHidden: isRest,
-      cut: (hidden, find) => oneOf(abstract, hidden, cuts(abstract, markOf(hidden as Shown), find, new Set())),
-      lowest: (hidden) => oneOf(abstract, hidden, lowests(abstract, markOf(hidden as Shown), new Set())) ?? [hidden],
+      cut: (hidden, find) => oneOf(abstract, hidden, cuts(abstract, markOf(hidden as Shown), find)),
+      lowest: (hidden) => oneOf(abstract, hidden, lowests(abstract, markOf(hidden as Shown))) ?? [hidden],
       uncover: (hidden) => uncovered(abstract, hidden as Shown),
     },
     watch: {
@@ -177,30 +177,48 @@ function restsOf(abstract: AbstractProject, mark: string): Items[] {
 }
 
 /** All that a cut in a hidden rest can come to: the items up to what is found, or undefined where nothing is. */
-function cuts(abstract: AbstractProject, mark: string, find: (item: Node) => Node | undefined, seen: Set<string>): Array<Items | undefined> {
-  if (seen.has(mark)) return [];
-  seen.add(mark);
-  return restsOf(abstract, mark).flatMap((items) => {
+function cuts(abstract: AbstractProject, mark: string, find: (item: Node) => Node | undefined): Array<Items | undefined> {
+  const out: Array<Items | undefined> = [];
+  let missed = false;
+  eachRest(abstract, mark, new Set(), (items) => {
     for (let i = items.length - 1; i >= 0; i--) {
       const item = items[i] as Node;
-      if (isRest(item)) return cuts(abstract, markOf(item), find, seen);
+      if (isRest(item)) return item;
       const found = find(item);
-      if (found) return [[...items.slice(0, i), found]];
+      if (!found) continue;
+      out.push([...items.slice(0, i), found]);
+      return undefined;
     }
-    return [undefined];
+    missed = true;
+    return undefined;
   });
+  if (missed) out.push(undefined);
+  return out;
 }
 
-function lowests(abstract: AbstractProject, mark: string, seen: Set<string>): Items[] {
-  if (seen.has(mark)) return [];
+/** Shows all that a rest can hold, and, where it is told to look further down, what the rest beneath can. */
+function eachRest(abstract: AbstractProject, mark: string, seen: Set<string>, look: (items: Items) => Shown | undefined) {
+  if (seen.has(mark)) return;
   seen.add(mark);
-  return restsOf(abstract, mark).flatMap((items) => {
-    const first = items[0] as Node;
-    return isRest(first) ? lowests(abstract, markOf(first), seen) : [[first]];
+  abstract.looked.add(mark);
+  for (const content of abstract.lanes.get(mark) ?? []) {
+    const beneath = content.kind === "stack" ? look(content.items) : undefined;
+    if (beneath) eachRest(abstract, markOf(beneath), seen, look);
+  }
+}
+
+function lowests(abstract: AbstractProject, mark: string): Items[] {
+  const out: Items[] = [];
+  eachRest(abstract, mark, new Set(), ([first]) => {
+    if (first && isRest(first)) return first;
+    if (first) out.push([first]);
+    return undefined;
   });
+  return out;
 }
 
 function oneOf(abstract: AbstractProject, hidden: Node, ways: Array<Items | undefined>): Items | undefined {
+  if (ways.length < 2) return ways[0];
   const different = new Map(ways.map((way) => [JSON.stringify(way) ?? "", way]));
   if (different.size < 2) return ways[0];
   return abstract.chooser.choose(
