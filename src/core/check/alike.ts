@@ -12,13 +12,13 @@ import { openDrawers } from "../engine/reach.ts";
 import { branchNode, type Node, nearestStack, type State, topBranch, updateBranch, visiblePath } from "../engine/state.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
 import type { Edge } from "./exploration.ts";
-import { stateKey } from "./key.ts";
+import { ASIDE, stateKey } from "./key.ts";
 
 /** What stands for what makes no difference. */
-const ASIDE: Node = { kind: "shown", at: "=", args: {} };
+const ASIDE_NODE: Node = { kind: "shown", at: ASIDE, args: {} };
 
 export function isAside(node: Node): boolean {
-  return node === ASIDE;
+  return node === ASIDE_NODE;
 }
 
 /** A step that is worked out once. */
@@ -35,11 +35,14 @@ export interface Alike {
   apart: boolean;
 }
 
-/** A state without what makes no difference to a step, as a key too, and the content of the lane that is left. */
-export interface SetAside {
-  state: State;
-  key: string;
+/** Steps by what they are, from states that are the same but for what was set aside. */
+export type AlikeSteps = Map<string, Alike>;
+
+/** What makes no difference to a step, and the content of the lane that is left. */
+interface SetAside {
+  state: () => State;
   content: Node | undefined;
+  steps: AlikeSteps;
 }
 
 /** The lead of a bar that goes back does what Back does, whatever screen's bar it is. */
@@ -51,14 +54,12 @@ export function plainEvent(event: NavEvent): NavEvent {
 export class Asides {
   private readonly lanes = new Map<string, SetAside>();
   private top: SetAside | undefined;
-  private readonly asks: boolean;
 
   constructor(
     private readonly project: Project,
     private readonly state: State,
-  ) {
-    this.asks = compiled(project).hasDepart;
-  }
+    private readonly known: Map<string, AlikeSteps>,
+  ) {}
 
   /** Undefined where what a state holds may make a difference to the step. */
   for(event: NavEvent | undefined): SetAside | undefined {
@@ -66,7 +67,7 @@ export class Asides {
       case "tab":
       case "pick": {
         const control = controlOf(this.project, this.state, event);
-        if (!control || control.node.active === event.to || this.mayAsk(control.branch)) return undefined;
+        if (!control || control.node.active === event.to) return undefined;
         const known = this.lanes.get(control.node.at) ?? this.withoutLane(control);
         if (known) this.lanes.set(control.node.at, known);
         return known;
@@ -82,7 +83,9 @@ export class Asides {
 
   private withoutLane({ branch, depth, node }: Control): SetAside | undefined {
     const content = node.lanes[node.active];
-    return content && this.aside(updateBranch(this.state, branch, depth, { ...node, lanes: { ...node.lanes, [node.active]: ASIDE } }), content);
+    if (!content || this.mayAsk(branch)) return undefined;
+    const state = () => updateBranch(this.state, branch, depth, { ...node, lanes: { ...node.lanes, [node.active]: ASIDE_NODE } });
+    return { state, content, steps: this.stepsWithout(content) };
   }
 
   /** Where the top of the innermost stack is a screen, going back takes it away. */
@@ -93,18 +96,22 @@ export class Asides {
     const top = found?.stack.items[found.stack.items.length - 1];
     if (!found || found.stack.items.length < 2 || top?.kind !== "shown" || this.mayAsk(branch)) return undefined;
     if (openDrawers(visiblePath(branchNode(this.state, branch))).length > 0) return undefined;
-    this.top = this.aside(updateBranch(this.state, branch, found.depth, { ...found.stack, items: [...found.stack.items.slice(0, -1), ASIDE] }), undefined);
+    const state = () => updateBranch(this.state, branch, found.depth, { ...found.stack, items: [...found.stack.items.slice(0, -1), ASIDE_NODE] });
+    this.top = { state, content: undefined, steps: this.stepsWithout(top) };
     return this.top;
   }
 
-  private aside(state: State, content: Node | undefined): SetAside {
-    return { state, key: stateKey(this.project, state), content };
+  private stepsWithout(node: Node): AlikeSteps {
+    const key = stateKey(this.project, this.state, node);
+    const steps = this.known.get(key) ?? new Map<string, Alike>();
+    this.known.set(key, steps);
+    return steps;
   }
 
   /** Whether depart legs may be asked on a branch. */
   private mayAsk(branch: number): boolean {
-    if (!this.asks) return false;
-    const { from } = compiled(this.project);
+    const { from, hasDepart } = compiled(this.project);
+    if (!hasDepart) return false;
     const modal = this.state.layers[branch - 1];
     return [...visiblePath(branchNode(this.state, branch)), ...(modal ? [modal] : [])].some(({ at }) => (from.get(at)?.depart.length ?? 0) > 0);
   }

@@ -6,7 +6,7 @@ import { arrive } from "../engine/step.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Width } from "../model/schema.ts";
 import { type AbstractProject, arrives, topOf } from "./abstract.ts";
-import { type Alike, Asides, isAside, plainEvent } from "./alike.ts";
+import { type Alike, type AlikeSteps, Asides, isAside, plainEvent } from "./alike.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { factsKey, nodeKey, stateKey } from "./key.ts";
 import { type Covered, hiddenShown, hideLanes, isUnder, revealed, stamped } from "./lanes.ts";
@@ -49,14 +49,15 @@ interface Task {
 
 class Search {
   private readonly byKey = new Map<string, number>();
-  private readonly contents = new Set<string>();
+  /** By mark what is known to have been left, as text. */
+  private readonly contents = new Map<string, Set<string>>();
   /** By mark the steps that look into it. */
   private readonly watching = new Map<string, Set<Task>>();
   /** By mark the portals that show it. */
   private readonly showing = new Map<string, number[]>();
   private readonly moments = new Map<string, number>();
   private readonly starts = new Map<string, Edge[]>();
-  private readonly alike = new Map<string, Alike>();
+  private readonly alike = new Map<string, AlikeSteps>();
   private readonly texts = new WeakMap<Node, string>();
   private readonly out: Exploration;
   private queue: Task[] = [];
@@ -156,7 +157,7 @@ class Search {
       for (const content of [...(this.abstract.lanes.get(node.portal.lane) ?? [])]) this.reveal(at, content);
       return;
     }
-    const asides = new Asides(this.abstract.project, node.state);
+    const asides = new Asides(this.abstract.project, node.state, this.alike);
     for (const step of events(this.abstract, node.state)) if (!this.takenAlike(at, step, asides)) this.take({ at, step, waiting: false });
     this.start(at, "launch");
     if (this.entering) this.start(at, "enter");
@@ -197,9 +198,9 @@ class Search {
   private takenAlike(at: number, step: Step, asides: Asides): boolean {
     const aside = asides.for(step.event);
     if (!aside || !step.event) return false;
-    const key = `${step.event.do} ${"to" in step.event ? step.event.to : ""} ${aside.key}`;
-    const known = this.alike.get(key);
-    const all = known ?? { state: aside.state, nodes: [], contents: [], marks: new Set(), edges: [], apart: false };
+    const name = "to" in step.event ? `${step.event.do} ${step.event.to}` : step.event.do;
+    const known = aside.steps.get(name);
+    const all = known ?? { state: aside.state(), nodes: [], contents: [], marks: new Set(), edges: [], apart: false };
     if (all.apart) return false;
     all.nodes.push(at);
     if (aside.content) all.contents.push(aside.content);
@@ -207,7 +208,7 @@ class Search {
       (this.out.nodes[at] as Explored).edges.push(...known.edges);
       if (aside.content) for (const mark of known.marks) this.left(mark, aside.content);
     } else {
-      this.alike.set(key, all);
+      aside.steps.set(name, all);
       this.takeForAll({ at, step, for: all, waiting: false }, all);
     }
     return true;
@@ -280,9 +281,11 @@ class Search {
 
   /** Notes what a lane held under which facts when it was left, and sees to the steps that look into that lane and the portals that show it. */
   private left(lane: string, content: Node): string {
-    const key = `${lane} ${this.textOf(content)}`;
-    if (this.contents.has(key)) return lane;
-    this.contents.add(key);
+    const text = this.textOf(content);
+    const texts = this.contents.get(lane);
+    if (texts?.has(text)) return lane;
+    if (texts) texts.add(text);
+    else this.contents.set(lane, new Set([text]));
     const known = this.abstract.lanes.get(lane);
     if (known) known.push(content);
     else this.abstract.lanes.set(lane, [content]);

@@ -2,13 +2,16 @@ import type { Node, State } from "../engine/state.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
 
+/** What stands in a key for a node that makes no difference. */
+export const ASIDE = "=";
+
 /**
  * What tells two states of a project apart: where everything stands, and beside it only what can make a
- * difference later. Arguments and the width are left out.
+ * difference later. Arguments, the width and what is in `aside` are left out.
  */
-export function stateKey(project: Project, state: State): string {
-  let key = nodeKey(project, state.base);
-  for (const layer of state.layers) key += ` + ${layer.at}(${nodeKey(project, layer.content)})`;
+export function stateKey(project: Project, state: State, aside?: Node): string {
+  let key = nodeKey(project, state.base, aside);
+  for (const layer of state.layers) key += ` + ${layer.at}(${nodeKey(project, layer.content, aside)})`;
   key += ` ${factsKey(state.facts)}`;
   if (state.waiting) key += ` waiting ${state.waiting.entrance}`;
   if (state.held) key += ` held ${JSON.stringify(state.held)}`;
@@ -16,20 +19,21 @@ export function stateKey(project: Project, state: State): string {
 }
 
 /** The same for one node. */
-export function nodeKey(project: Project, node: Node): string {
+export function nodeKey(project: Project, node: Node, aside?: Node): string {
+  if (node === aside) return ASIDE;
   switch (node.kind) {
     case "shown":
       return node.spent ? `${node.at}!${[...node.spent].sort()}` : node.at;
     case "stack": {
       let key = `${node.at}[`;
-      for (const item of node.items) key += `${nodeKey(project, item)},`;
+      for (const item of node.items) key += `${nodeKey(project, item, aside)},`;
       return `${key}]`;
     }
     case "tabs":
     case "drawer": {
       const container = lookup(project).containers.get(node.at);
       let key = `${node.at}{${node.active}`;
-      for (const id of Object.keys(node.lanes).sort()) key += ` ${id}=${nodeKey(project, node.lanes[id] as Node)}`;
+      for (const id of Object.keys(node.lanes).sort()) key += ` ${id}=${nodeKey(project, node.lanes[id] as Node, aside)}`;
       if (node.kind === "drawer" && node.open) key += "!";
       return container?.kind === "tabs" && container.onBack === "previous" ? `${key}<${node.visited}}` : `${key}}`;
     }
