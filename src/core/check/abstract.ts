@@ -64,6 +64,8 @@ export interface AbstractProject {
   arriving: Map<string, Node[]>;
   /** Hidden lanes that were looked into since it was emptied last. */
   looked: Set<string>;
+  /** By the facts of concrete states those that are followed. */
+  followed: WeakMap<State["facts"], State["facts"]>;
 }
 
 export function abstractProject(original: Project, closeness = closestOf(original)): AbstractProject {
@@ -87,6 +89,7 @@ export function abstractProject(original: Project, closeness = closestOf(origina
     lanes: new Map(),
     arriving: new Map(),
     looked: new Set(),
+    followed: new WeakMap(),
   };
   register(project, abstractCompiled(out, compiled(original)));
   return out;

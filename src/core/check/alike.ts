@@ -85,7 +85,7 @@ export class Asides {
     const content = node.lanes[node.active];
     if (!content || this.mayAsk(branch)) return undefined;
     const state = () => updateBranch(this.state, branch, depth, { ...node, lanes: { ...node.lanes, [node.active]: ASIDE_NODE } });
-    return { state, content, steps: this.stepsWithout(content) };
+    return this.without(content, state, content);
   }
 
   /** Where the top of the innermost stack is a screen, going back takes it away. */
@@ -97,15 +97,18 @@ export class Asides {
     if (!found || found.stack.items.length < 2 || top?.kind !== "shown" || this.mayAsk(branch)) return undefined;
     if (openDrawers(visiblePath(branchNode(this.state, branch))).length > 0) return undefined;
     const state = () => updateBranch(this.state, branch, found.depth, { ...found.stack, items: [...found.stack.items.slice(0, -1), ASIDE_NODE] });
-    this.top = { state, content: undefined, steps: this.stepsWithout(top) };
+    this.top = this.without(top, state, undefined);
     return this.top;
   }
 
-  private stepsWithout(node: Node): AlikeSteps {
-    const key = stateKey(this.project, this.state, node);
+  private without(node: Node, state: () => State, content: Node | undefined): SetAside | undefined {
+    const aside = { node, met: 0 };
+    const key = stateKey(this.project, this.state, aside);
+    // One and the same node may stand in two places, of which only one is meant.
+    if (aside.met !== 1) return undefined;
     const steps = this.known.get(key) ?? new Map<string, Alike>();
     this.known.set(key, steps);
-    return steps;
+    return { state, content, steps };
   }
 
   /** Whether depart legs may be asked on a branch. */

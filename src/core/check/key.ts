@@ -5,11 +5,17 @@ import type { Project } from "../model/schema.ts";
 /** What stands in a key for a node that makes no difference. */
 export const ASIDE = "=";
 
+/** A node that makes no difference, and how often it was met. */
+export interface Aside {
+  node: Node;
+  met: number;
+}
+
 /**
  * What tells two states of a project apart: where everything stands, and beside it only what can make a
  * difference later. Arguments, the width and what is in `aside` are left out.
  */
-export function stateKey(project: Project, state: State, aside?: Node): string {
+export function stateKey(project: Project, state: State, aside?: Aside): string {
   let key = nodeKey(project, state.base, aside);
   for (const layer of state.layers) key += ` + ${layer.at}(${nodeKey(project, layer.content, aside)})`;
   key += ` ${factsKey(state.facts)}`;
@@ -19,8 +25,11 @@ export function stateKey(project: Project, state: State, aside?: Node): string {
 }
 
 /** The same for one node. */
-export function nodeKey(project: Project, node: Node, aside?: Node): string {
-  if (node === aside) return ASIDE;
+export function nodeKey(project: Project, node: Node, aside?: Aside): string {
+  if (aside && node === aside.node) {
+    aside.met += 1;
+    return ASIDE;
+  }
   switch (node.kind) {
     case "shown":
       return node.spent ? `${node.at}!${[...node.spent].sort()}` : node.at;

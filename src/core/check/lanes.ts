@@ -27,17 +27,17 @@ const REST = "^";
 const UNDER = "_";
 
 export function isHidden(node: Node): node is Shown {
-  return node.kind === "shown" && (node.at.startsWith(LANE) || node.at.startsWith(REST) || node.at.startsWith(UNDER));
+  return node.kind === "shown" && (node.at[0] === LANE || node.at[0] === REST || node.at[0] === UNDER);
 }
 
 /** Whether a node stands for a whole branch beneath a blocking layer. */
 export function isUnder(node: Node): node is Shown {
-  return node.kind === "shown" && node.at.startsWith(UNDER);
+  return node.kind === "shown" && node.at[0] === UNDER;
 }
 
 /** Whether a node stands for all that lies beneath the top of a stack. */
 export function isRest(node: Node): node is Shown {
-  return node.kind === "shown" && node.at.startsWith(REST);
+  return node.kind === "shown" && node.at[0] === REST;
 }
 
 /** Takes what a lane holds as it is left, or a branch as it is covered; gives the mark under which that is known. */
@@ -132,28 +132,38 @@ function hideAll(abstract: Hiding, nodes: readonly Node[], left: Left): readonly
 
 function hideIn<T extends LaneNode>(abstract: Hiding, node: T, left: Left): T {
   let lanes: Record<string, Node> | undefined;
-  const put = (id: string) => {
-    const lane = node.lanes[id];
-    if (lane && id !== node.active && isHidden(lane)) return;
-    const content = hide(abstract, lane ?? make(abstract.project, id), left);
-    const shown = id === node.active || isHidden(content) ? content : { kind: "shown" as const, at: LANE + left(id, content, node), args: {} };
-    if (shown === lane) return;
+  for (const id of Object.keys(node.lanes)) {
+    const lane = node.lanes[id] as Node;
+    const shown = hiddenLane(abstract, node, id, lane, left);
+    if (shown === lane) continue;
     lanes ??= { ...node.lanes };
     lanes[id] = shown;
-  };
-  for (const id of Object.keys(node.lanes)) put(id);
-  for (const id of keptMembers(abstract, node)) if (!Object.hasOwn(node.lanes, id)) put(id);
+  }
+  for (const id of keptMembers(abstract, node)) {
+    if (Object.hasOwn(node.lanes, id)) continue;
+    lanes ??= { ...node.lanes };
+    lanes[id] = hiddenLane(abstract, node, id, make(abstract.project, id), left);
+  }
   return lanes ? { ...node, lanes } : node;
+}
+
+/** A lane with what lies deeper in it hidden, and itself where it is not active. */
+function hiddenLane(abstract: Hiding, node: LaneNode, id: string, lane: Node, left: Left): Node {
+  if (id !== node.active && isHidden(lane)) return lane;
+  const content = hide(abstract, lane, left);
+  return id === node.active || isHidden(content) ? content : { kind: "shown", at: LANE + left(id, content, node), args: {} };
 }
 
 /**
  * The members of a tab set that keeps its lanes, and of a drawer where visits are not told
  * apart: one not visited yet counts as one that was left as it is made.
  */
-function keptMembers({ project, closeness }: Hiding, node: LaneNode): string[] {
+function keptMembers({ project, closeness }: Hiding, node: LaneNode): readonly string[] {
   const container = lookup(project).containers.get(node.at);
-  return (container?.kind === "tabs" || (container?.kind === "drawer" && !closeness.apart)) && container.keeps ? container.members : [];
+  return (container?.kind === "tabs" || (container?.kind === "drawer" && !closeness.apart)) && container.keeps ? container.members : NONE;
 }
+
+const NONE: readonly string[] = [];
 
 /** The hidden lane or branch that a state shows, by its mark, for portals: on the topmost branch in reach that shows one. */
 export function hiddenShown(project: Project, state: State): { lane: string; branch: number } | undefined {

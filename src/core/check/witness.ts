@@ -7,7 +7,7 @@ import { launch, step } from "../engine/step.ts";
 import { typedFields } from "../engine/typed.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Json, NavEvent, Project } from "../model/schema.ts";
-import type { CopyMade } from "./abstract.ts";
+import type { AbstractProject, CopyMade } from "./abstract.ts";
 import type { Choice } from "./chooser.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { stateKey } from "./key.ts";
@@ -167,6 +167,14 @@ function plainKey(node: Explored | undefined): string | undefined {
 
 /** The key under which the search knows a concrete state: without arguments and outside facts. */
 function keyOf({ abstract }: Exploration, state: State): string {
-  const app = Object.fromEntries(Object.entries(state.facts).filter(([id]) => lookup(abstract.project).facts.has(id)));
-  return withoutStamps(stateKey(abstract.project, hideLanes(abstract, { ...state, facts: app })));
+  return withoutStamps(stateKey(abstract.project, hideLanes(abstract, { ...state, facts: followedFacts(abstract, state.facts) })));
+}
+
+/** The facts that a search follows, the same object for the same facts. */
+function followedFacts({ project, followed }: AbstractProject, facts: State["facts"]): State["facts"] {
+  const known = followed.get(facts);
+  if (known) return known;
+  const made = Object.fromEntries(Object.entries(facts).filter(([id]) => lookup(project).facts.has(id)));
+  followed.set(facts, made);
+  return made;
 }

@@ -20,7 +20,7 @@ export interface CompiledLeg {
   set: Array<{ fact: string; run: Run; ast: ASTNode }>;
   element: CompiledElement | "missing" | undefined;
   /** Earlier legs with the same source and trigger; the first that can fire does. */
-  earlier: CompiledLeg[];
+  earlier: readonly CompiledLeg[];
 }
 export interface CompiledElement {
   element: Element;
@@ -87,14 +87,16 @@ export function compiled(project: Project): CompiledProject {
   return made;
 }
 
+const NONE: readonly CompiledLeg[] = [];
+
 function compileProject(project: Project): CompiledProject {
   const out: CompiledProject = { legs: new Map(), from: new Map(), entrances: new Map(), hasDepart: false, sameArguments: (_, a, b) => sameValue(a, b) };
-  const earlier = new Map<string, CompiledLeg[]>();
+  const earlier = new Map<string, readonly CompiledLeg[]>();
   for (const leg of project.legs) {
     const key = triggerKey(leg);
-    const before = earlier.get(key) ?? [];
+    const before = earlier.get(key) ?? NONE;
     const entry = compileLeg(project, leg, before);
-    earlier.set(key, [...before, entry]);
+    earlier.set(key, before === NONE ? [entry] : [...before, entry]);
     out.legs.set(leg.id, entry);
     let group = out.from.get(leg.from);
     if (!group) {
@@ -110,24 +112,23 @@ function compileProject(project: Project): CompiledProject {
 }
 
 /** Legs with one key share source and trigger; `by` of depart legs is looked at when they are asked. */
-export function triggerKey(leg: Leg): string {
-  const on = leg.on;
+export function triggerKey({ from, on }: Leg): string {
   switch (on.kind) {
     case "tap":
     case "submit":
     case "hold":
-      return JSON.stringify([leg.from, on.kind, on.element, on.outcome ?? null]);
+      return `${from} ${on.kind} ${on.element}${on.outcome === undefined ? "" : ` ${on.outcome}`}`;
     case "swipe":
-      return JSON.stringify([leg.from, on.kind, on.to, on.element ?? null]);
+      return `${from} ${on.kind} ${on.to}${on.element === undefined ? "" : ` ${on.element}`}`;
     case "after":
-      return JSON.stringify([leg.from, on.kind, on.ms]);
+      return `${from} ${on.kind} ${on.ms}`;
     case "arrive":
     case "depart":
-      return JSON.stringify([leg.from, on.kind]);
+      return `${from} ${on.kind}`;
   }
 }
 
-function compileLeg(project: Project, leg: Leg, earlier: CompiledLeg[]): CompiledLeg {
+function compileLeg(project: Project, leg: Leg, earlier: readonly CompiledLeg[]): CompiledLeg {
   const out: CompiledLeg = { leg, wellTyped: true, when: undefined, pass: [], set: [], element: compiledElementOf(project, leg), earlier };
   const pass = leg.move && "pass" in leg.move ? leg.move.pass : undefined;
   if (leg.when === undefined && pass === undefined && leg.set === undefined) return out;
