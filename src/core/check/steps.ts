@@ -3,9 +3,9 @@
 import { isPinned } from "../engine/bar.ts";
 import { compiled } from "../engine/compiled.ts";
 import { branchesInReach, isSource, openDrawers } from "../engine/reach.ts";
-import { branchNode, currentScreen, type Node, type State, type StepResult, visiblePath } from "../engine/state.ts";
+import { branchNode, currentScreen, type State, type StepResult, visiblePath } from "../engine/state.ts";
 import { arrive, step } from "../engine/step.ts";
-import { drawerOf, lookup } from "../model/lookup.ts";
+import { drawerOf } from "../model/lookup.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
 import type { AbstractProject } from "./abstract.ts";
 import { mayTurnOutAs } from "./chooser.ts";
@@ -93,49 +93,52 @@ const BACK: Step = { event: { do: "back" }, way: "back" };
 const CLOSE = (["outside", "swipe", "button"] as const).map((via): Step => ({ event: { do: "close", via }, way: "out" }));
 const ITSELF: Step = { event: undefined, way: "itself" };
 
-const steps = new WeakMap<Project, Map<string, readonly Step[]>>();
+/** The legs from each place, and the choices of each tab set or drawer, as steps; made once for a project. */
+interface Offered {
+  legs: Map<string, readonly Step[]>;
+  choices: Map<string, readonly Step[]>;
+}
 
-/** The legs from a place and, where that is meant, the choices of a container as steps; made once. */
-function stepsOf(project: Project, of: string, make: () => Step[]): readonly Step[] {
-  const known = steps.get(project) ?? new Map<string, readonly Step[]>();
-  steps.set(project, known);
-  const made = known.get(of) ?? make();
-  known.set(of, made);
+const offered = new WeakMap<Project, Offered>();
+
+function offeredBy(project: Project): Offered {
+  const known = offered.get(project);
+  if (known) return known;
+  const legs = [...compiled(project).from].map(([place, { events }]): [string, Step[]] => [
+    place,
+    events.map(({ leg }) => ({ event: { do: "leg", leg: leg.id }, way: "out" })),
+  ]);
+  const choices = project.containers.flatMap(
+    ({ id, kind, members }): Array<[string, Step[]]> =>
+      kind === "tabs" || kind === "drawer" ? [[id, members.map((to) => ({ event: { do: kind === "tabs" ? "tab" : "pick", to }, way: "out" }))]] : [],
+  );
+  const made = { legs: new Map(legs), choices: new Map(choices) };
+  offered.set(project, made);
   return made;
 }
 
 /** The events that a person or the clock could cause, each once. */
 export function events({ project, original }: AbstractProject, state: State): Step[] {
-  const out: Step[] = [];
-  const seen = new Set<string>();
-  const offer = (kind: "legs" | "tab" | "pick", at: string, make: () => Step[]) => {
-    const key = `${kind} ${at}`;
-    if (seen.has(key)) return;
-    seen.add(key);
-    for (const step of stepsOf(project, key, make)) out.push(step);
-  };
-  const { from } = compiled(project);
+  const { legs, choices } = offeredBy(project);
+  const lists: Array<readonly Step[]> = [];
   for (const branch of branchesInReach(project, state)) {
     const path = visiblePath(branchNode(state, branch));
-    const modal = state.layers[branch - 1]?.at;
-    const legsOf = (place: string) => {
-      const legs = from.get(place)?.events;
-      if (legs && legs.length > 0 && isSource(project, state, branch, place))
-        offer("legs", place, () => legs.map(({ leg }) => ({ event: { do: "leg", leg: leg.id }, way: "out" })));
-    };
-    for (let i = path.length - 1; i >= 0; i--) legsOf((path[i] as Node).at);
-    if (modal !== undefined) legsOf(modal);
+    const modal = state.layers[branch - 1];
+    for (const { at } of (modal ? [modal, ...path] : [...path]).reverse()) {
+      const from = legs.get(at);
+      if (from && from.length > 0 && !lists.includes(from) && isSource(project, state, branch, at)) lists.push(from);
+    }
     for (const node of path) {
-      if (node.kind !== "tabs" && node.kind !== "drawer") continue;
-      if (node.kind === "drawer" && !node.open && !isPinned(drawerOf(project, node.at), state.width)) continue;
-      const kind = node.kind === "tabs" ? "tab" : "pick";
-      offer(kind, node.at, () => (lookup(project).containers.get(node.at)?.members ?? []).map((to) => ({ event: { do: kind, to }, way: "out" })));
+      const offers = node.kind === "tabs" || (node.kind === "drawer" && (node.open || isPinned(drawerOf(project, node.at), state.width)));
+      const from = offers ? choices.get(node.at) : undefined;
+      if (from && !lists.includes(from)) lists.push(from);
     }
   }
+  const out = lists.flat();
   out.push(LEAD);
   if (state.layers.length > 0 || openDrawers(visiblePath(state.base)).length > 0) out.push(...CLOSE);
   out.push(BACK);
-  if (from.get(currentScreen(state).at)?.arrive.length && original.facts.some((fact) => fact.source === "outside")) out.push(ITSELF);
+  if (compiled(project).from.get(currentScreen(state).at)?.arrive.length && original.facts.some((fact) => fact.source === "outside")) out.push(ITSELF);
   return out;
 }
 

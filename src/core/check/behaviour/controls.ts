@@ -1,30 +1,43 @@
 import { leadOf } from "../../engine/bar.ts";
-import { compiled } from "../../engine/compiled.ts";
+import { type CompiledElement, type CompiledLeg, compiled } from "../../engine/compiled.ts";
 import { openDrawers } from "../../engine/reach.ts";
 import { branchNode, currentScreen, topBranch, visiblePath } from "../../engine/state.ts";
 import { valuesFor } from "../../engine/values.ts";
-import { elementIdOf, lookup } from "../../model/lookup.ts";
+import { elementIdOf } from "../../model/lookup.ts";
+import type { Element } from "../../model/schema.ts";
 import { isImposed } from "../chooser.ts";
+import type { Exploration } from "../exploration.ts";
 import { type Candidate, type Graph, note } from "../graph.ts";
 
 const ANSWERING = ["button", "icon", "link", "list"];
 
+/** By screen the elements that answer and whose legs all have conditions. */
+function conditionalElements({ abstract }: Exploration) {
+  const { from } = compiled(abstract.project);
+  const out = new Map<string, Array<{ element: Element; conditions: CompiledElement; legs: CompiledLeg[] }>>();
+  for (const screen of abstract.original.screens) {
+    const found = screen.elements.flatMap((element) => {
+      const legs = ANSWERING.includes(element.kind) ? (from.get(screen.id)?.events ?? []).filter(({ leg }) => elementIdOf(leg) === element.id) : [];
+      const conditions = legs[0]?.element;
+      const all = legs.length > 0 && legs.every(({ leg }) => leg.when !== undefined) && conditions !== "missing" && conditions !== undefined;
+      return all ? [{ element, conditions, legs }] : [];
+    });
+    if (found.length > 0) out.set(screen.id, found);
+  }
+  return out;
+}
+
 /** Usable elements whose legs all have conditions, none of which holds in some state: tapping does nothing. */
-export function silent({ project, exploration, nodes, name }: Graph): Candidate[] {
+export function silent({ exploration, nodes, name }: Graph): Candidate[] {
   const { abstract } = exploration;
-  const table = compiled(abstract.project);
-  const original = lookup(project);
+  const mayIdle = conditionalElements(exploration);
   const found = new Map<string, Candidate>();
   nodes.forEach(({ state, screen, portal }, node) => {
-    if (portal) return;
+    const elements = mayIdle.get(screen);
+    if (portal || !elements) return;
     const path = visiblePath(branchNode(state, topBranch(state)));
     if (openDrawers(path).length > 0) return;
-    for (const element of original.screens.get(screen)?.elements ?? []) {
-      if (!ANSWERING.includes(element.kind)) continue;
-      const legs = (table.from.get(screen)?.events ?? []).filter(({ leg }) => elementIdOf(leg) === element.id);
-      if (legs.length === 0 || legs.some(({ leg }) => leg.when === undefined)) continue;
-      const conditions = legs[0]?.element;
-      if (conditions === "missing" || conditions === undefined) continue;
+    for (const { element, conditions, legs } of elements) {
       const values = valuesFor(abstract.project, state, currentScreen(state));
       abstract.assigned = new Map();
       const ways = abstract.chooser.each(

@@ -1,14 +1,14 @@
 import { lookup, nameOf } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Edge } from "../exploration.ts";
-import { type Candidate, type Graph, note, oncePlaces, shownAfter } from "../graph.ts";
+import { type Candidate, type Graph, note, oncePlaces, type Place, shownAfter } from "../graph.ts";
 
 const REPORTED = ["no-stack", "not-showing", "no-place", "inside-itself"];
 
 /** Legs that in some state fire and can not do what they say. */
 export function refusedMove(graph: Graph): Candidate[] {
   const found = new Map<string, Candidate>();
-  for (const { edge, at } of allEdges(graph))
+  for (const { edge, at } of allEdges(graph, ({ refusals }) => refusals.length > 0))
     for (const { leg, why } of edge.refusals) if (REPORTED.includes(why)) note(found, [leg], at, () => refusalText(graph.project, leg, why));
   return [...found.values()];
 }
@@ -33,7 +33,7 @@ function refusalText(project: Project, legId: string, why: string): string {
 export function piledCopies(graph: Graph): Candidate[] {
   const { project, name } = graph;
   const found = new Map<string, Candidate>();
-  for (const { edge, at } of allEdges(graph))
+  for (const { edge, at } of allEdges(graph, ({ copies }) => copies.length > 0))
     for (const { leg, place } of edge.copies) {
       if (lookup(project).screens.get(place)?.mayRepeat) continue;
       const from = name(lookup(project).legs.get(leg)?.from ?? "");
@@ -46,8 +46,7 @@ export function piledCopies(graph: Graph): Candidate[] {
 export function redirectLoop(graph: Graph): Candidate[] {
   const { project, name } = graph;
   const found = new Map<string, Candidate>();
-  for (const { edge, at } of allEdges(graph)) {
-    if (edge.why !== "redirect-loop") continue;
+  for (const { edge, at } of allEdges(graph, ({ why }) => why === "redirect-loop")) {
     const round = new Set(edge.fired.slice(-16));
     const first = project.legs.find((leg) => round.has(leg.id));
     if (first) note(found, [first.id], at, () => `Arriving on ${name(first.from)} leads round without end: its arrive leg comes back to where it started.`);
@@ -92,8 +91,8 @@ function wayText(edge: Edge): string {
   }
 }
 
-/** Every step of the search with the state that it starts from; a launch is shown by launching again. */
-export function* allEdges({ nodes, exploration }: Graph): Iterable<{ edge: Edge; at: { node: number; edge: Edge } }> {
-  for (const edge of exploration.launches) yield { edge, at: { node: 0, edge: { ...edge, event: { do: "launch" } } } };
-  for (let node = 0; node < nodes.length; node++) for (const edge of nodes[node]?.edges ?? []) yield { edge, at: { node, edge } };
+/** The steps of the search of one kind, each with the state that it starts from; a launch is shown by launching again. */
+function allEdges({ nodes, exploration }: Graph, which: (edge: Edge) => boolean): Array<{ edge: Edge; at: Place }> {
+  const launches = exploration.launches.filter(which).map((edge) => ({ edge, at: { node: 0, edge: { ...edge, event: { do: "launch" as const } } } }));
+  return [...launches, ...nodes.flatMap(({ edges }, node) => edges.filter(which).map((edge) => ({ edge, at: { node, edge } })))];
 }

@@ -15,7 +15,9 @@ export function unreachable({ project, exploration, nodes, name }: Graph): Candi
   if (!exploration.complete) return [];
   const met = new Set<string>();
   for (const node of nodes) {
-    for (const branch of branchesInReach(exploration.abstract.project, node.state)) met.add(currentScreen(node.state, branch).at);
+    met.add(node.screen);
+    if (node.state.layers.length > 0)
+      for (const branch of branchesInReach(exploration.abstract.project, node.state)) met.add(currentScreen(node.state, branch).at);
     for (const layer of node.state.layers) met.add(layer.at);
     for (const edge of node.edges) if (edge.why !== "redirect-loop") for (const passed of edge.passed) met.add(passed);
   }
