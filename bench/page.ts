@@ -9,7 +9,7 @@ import { bigProject } from "./big.ts";
 export async function pageBench(chromium: BrowserType, address: string, executablePath: string): Promise<void> {
   const browser = await chromium.launch({ executablePath, args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"] });
   const folder = mkdtempSync(join(tmpdir(), "etape-bench-"));
-  for (const screens of (process.env.ETAPE_BENCH_SCREENS ?? "300,1000").split(",").map(Number)) {
+  for (const screens of (process.env.ETAPE_BENCH_SCREENS ?? "200,300,1000").split(",").map(Number)) {
     const project = bigProject(screens);
     const file = join(folder, `big-${screens}.etape.json`);
     writeFileSync(file, writeProject(project));
@@ -62,9 +62,20 @@ export async function pageBench(chromium: BrowserType, address: string, executab
       await page.waitForTimeout(Number(process.env.ETAPE_BENCH_PAUSE ?? 250));
       edits.push(await keyToPaint(page, "Enter"));
     }
+    const found: number[] = [];
+    for (let i = 0; i < 24; i++) {
+      await page
+        .getByRole("treeitem")
+        .nth(6 + i)
+        .click();
+      await page.keyboard.press("F2");
+      await page.keyboard.type(`Other ${i}`);
+      await page.waitForTimeout(250);
+      found.push(await keyToFindings(page, "Enter"));
+    }
     const p95 = (list: number[]) => `${(list.sort((a, b) => a - b)[Math.floor(list.length * 0.95)] ?? 0).toFixed(1)} ms`;
     process.stdout.write(
-      `map, ${screens} screens, ${project.legs.length} legs: opens in ${opening.toFixed(0)} ms; scripting a frame at the 95th percentile: pan ${p95(pan)}, zoom ${p95(zoom)}, pan with all in view ${p95(out)}, drag ${p95(drag)}; edit to paint ${p95(edits)} (median ${(edits[Math.floor(edits.length / 2)] ?? 0).toFixed(0)} ms)\n`,
+      `map, ${screens} screens, ${project.legs.length} legs: opens in ${opening.toFixed(0)} ms; scripting a frame at the 95th percentile: pan ${p95(pan)}, zoom ${p95(zoom)}, pan with all in view ${p95(out)}, drag ${p95(drag)}; edit to paint ${p95(edits)} (median ${(edits[Math.floor(edits.length / 2)] ?? 0).toFixed(0)} ms); edit to findings ${p95(found)} (median ${(found[Math.floor(found.length / 2)] ?? 0).toFixed(0)} ms)\n`,
     );
     await page.close();
   }
@@ -151,4 +162,29 @@ async function keyToPaint(page: Page, key: string): Promise<number> {
   });
   await page.keyboard.press(key);
   return page.evaluate(() => (window as unknown as { painted: Promise<number> }).painted);
+}
+
+/** Milliseconds from a key to the findings of the edit that it makes. */
+async function keyToFindings(page: Page, key: string): Promise<number> {
+  await page.evaluate(() => {
+    const w = window as unknown as { found: Promise<number> };
+    w.found = new Promise((done) => {
+      const once = () => {
+        const began = performance.now();
+        const proof = document.querySelector("[data-testid=proof]");
+        if (!proof) return;
+        let ran = false;
+        new MutationObserver((_, observer) => {
+          const running = proof.getAttribute("data-running") === "true";
+          ran ||= running;
+          if (!ran || running) return;
+          observer.disconnect();
+          done(performance.now() - began);
+        }).observe(proof, { attributes: true });
+      };
+      window.addEventListener("keydown", once, { capture: true, once: true });
+    });
+  });
+  await page.keyboard.press(key);
+  return page.evaluate(() => (window as unknown as { found: Promise<number> }).found);
 }

@@ -3,6 +3,7 @@ import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { buildApplication } from "./build.mjs";
 import { ensureChromium, ensurePackages, root } from "./setup.mjs";
+import { SHORT_RUN_FLAGS } from "./tune.mjs";
 
 ensurePackages();
 process.chdir(root);
@@ -12,8 +13,10 @@ const measures = (part) => wanted.length === 0 || wanted.includes(part);
 const { bundle, bundleServer } = await import("./bundle.mjs");
 const file = join(root, "dist", "bench", "main.mjs");
 await bundle("bench/main.ts", file);
+const once = join(root, "dist", "bench", "once.mjs");
+await bundle("bench/once.ts", once);
 const { bench } = await import(pathToFileURL(file).href);
-bench(measures);
+bench(measures, once, SHORT_RUN_FLAGS);
 if (measures("page")) {
   const executablePath = ensureChromium();
   buildApplication();

@@ -94,7 +94,7 @@ function useChecks(project: Project, leg: Leg, ways: readonly Way[]): ReadonlyMa
         if (leg.move && wayKey(leg.move) === way.key) continue;
         const result = await api.check(changeLeg(project, leg, { move: way.move }).apply(project));
         if (stopped) return;
-        if (result) setResults((known) => new Map(known).set(way.key, result));
+        setResults((known) => new Map(known).set(way.key, result));
       }
     };
     void run();

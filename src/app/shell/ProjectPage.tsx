@@ -15,6 +15,7 @@ import { MapView } from "../map/MapView.tsx";
 import { Outline } from "../outline/Outline.tsx";
 import { ParametersView } from "../parameters/ParametersView.tsx";
 import { Button } from "../parts/Button.tsx";
+import { afterPaint } from "../store/afterPaint.ts";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
 import { useSelection } from "../store/selection.ts";
@@ -32,9 +33,6 @@ const COLUMNS: Record<Width, string> = {
   wide: "grid-cols-[212px_minmax(0,1fr)_570px]",
 };
 
-/** Milliseconds after an edit at which the check begins, so that the edit is on the screen first. */
-const CHECK_AFTER = 40;
-
 /** One project: the outline, the map, the walk beside it, and how things stand at the foot. */
 export function ProjectPage() {
   const { id = "", view } = useParams();
@@ -47,8 +45,7 @@ export function ProjectPage() {
   }, [open, id]);
   useEffect(() => {
     if (status !== "ready") return;
-    const soon = setTimeout(() => check(project), CHECK_AFTER);
-    return () => clearTimeout(soon);
+    return afterPaint(() => check(project));
   }, [check, status, project]);
   useEffect(() => {
     document.title = status === "ready" ? `${project.name} – Etape` : "Etape";

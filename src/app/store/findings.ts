@@ -1,8 +1,9 @@
-import { proxy, type Remote, wrap } from "comlink";
+import { proxy } from "comlink";
 import { create } from "zustand";
 import type { Project } from "../../core/model/schema.ts";
-import type { CheckApi } from "../workers/check.worker.ts";
 import type { PlainResult } from "../workers/plain.ts";
+import { startWorker } from "../workers/start.ts";
+import { Checking } from "./checking.ts";
 
 interface FindingsState {
   result: PlainResult | undefined;
@@ -18,58 +19,35 @@ interface FindingsState {
   stop: () => void;
 }
 
-let worker: Worker | undefined;
-let api: Remote<CheckApi> | undefined;
-let busy = false;
-
 /** The findings of the open document, kept up to date in a worker; a newer edit cancels an older check. */
-export const useFindings = create<FindingsState>((set, get) => ({
-  result: undefined,
-  of: undefined,
-  running: false,
-  states: 0,
-  stopped: undefined,
-  error: undefined,
-  stop: () => {
-    if (!busy) return;
-    stopWorker();
-    busy = false;
-    set({ running: false, stopped: get().of });
-  },
-  check: (project) => {
-    if (get().of === project && (busy || (get().result && get().stopped !== project))) return;
-    if (busy) stopWorker();
-    const remote = startWorker();
-    busy = true;
-    set({ of: project, running: true, states: 0, stopped: undefined, error: undefined });
-    remote
-      .check(
-        project,
-        proxy((states: number) => get().of === project && set({ states })),
-      )
-      .then((result) => {
-        if (get().of !== project) return;
-        busy = false;
-        set({ result, running: false });
-      })
-      .catch((error: unknown) => {
-        if (get().of !== project) return;
-        busy = false;
-        set({ running: false, error: error instanceof Error ? error.message : String(error) });
-      });
-  },
-}));
+export const useFindings = create<FindingsState>((set, get) => {
+  const checking = new Checking(startChecker, {
+    progress: (_, states) => set({ states }),
+    done: (_, result) => set({ result, running: false }),
+    failed: (_, error) => set({ running: false, error }),
+  });
+  return {
+    result: undefined,
+    of: undefined,
+    running: false,
+    states: 0,
+    stopped: undefined,
+    error: undefined,
+    stop: () => {
+      if (!get().running) return;
+      checking.stop();
+      set({ running: false, stopped: get().of });
+    },
+    check: (project) => {
+      const { of, running, result, stopped } = get();
+      if (of === project && (running || (result && stopped !== project))) return;
+      set({ of: project, running: true, states: 0, stopped: undefined, error: undefined });
+      checking.check(project);
+    },
+  };
+});
 
-function startWorker(): Remote<CheckApi> {
-  if (!worker || !api) {
-    worker = new Worker(new URL("../workers/check.worker.ts", import.meta.url), { type: "module" });
-    api = wrap<CheckApi>(worker);
-  }
-  return api;
-}
-
-function stopWorker() {
-  worker?.terminate();
-  worker = undefined;
-  api = undefined;
+function startChecker() {
+  const { api, stop } = startWorker();
+  return { check: (project: Project, progress: (states: number) => void) => api.check(project, proxy(progress)), stop };
 }

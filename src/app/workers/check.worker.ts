@@ -2,25 +2,21 @@ import { expose } from "comlink";
 import { check } from "../../core/check/check.ts";
 import { wayTo } from "../../core/check/way.ts";
 import { type Checked, type HandedFile, targetOf } from "../../core/handoff/target.ts";
-import { readProjectData } from "../../core/model/read.ts";
-import type { NavEvent } from "../../core/model/schema.ts";
+import type { NavEvent, Project } from "../../core/model/schema.ts";
 import { type PlainResult, plain } from "./plain.ts";
 
-/** Checks a document off the main thread. Fixes are functions, so the page works them out anew. */
+/** Checks a document off the main thread: one that the page has read, as it is. Fixes are functions, so the page works them out anew. */
 const api = {
   /** `progress` is told now and then how many states were looked at. */
-  check(data: unknown, progress?: (states: number) => void): PlainResult | undefined {
-    const result = readProjectData(data);
-    return result.ok ? plain(check(result.project, { stop: counting(progress) })) : undefined;
+  check(project: Project, progress?: (states: number) => void): PlainResult {
+    return plain(check(project, { stop: counting(progress) }));
   },
-  wayTo(data: unknown, screen: string): NavEvent[] | undefined {
-    const result = readProjectData(data);
-    return result.ok ? wayTo(result.project, screen) : undefined;
+  wayTo(project: Project, screen: string): NavEvent[] | undefined {
+    return wayTo(project, screen);
   },
   /** The files of some hand-offs, in the order of the targets named. */
-  handOff(data: unknown, targets: string[], checked: Checked): HandedFile[] {
-    const result = readProjectData(data);
-    return result.ok ? targets.flatMap((id) => targetOf(id)?.files(result.project, checked) ?? []) : [];
+  handOff(project: Project, targets: string[], checked: Checked): HandedFile[] {
+    return targets.flatMap((id) => targetOf(id)?.files(project, checked) ?? []);
   },
 };
 /** Milliseconds between two reports of progress. */

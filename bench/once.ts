@@ -1,0 +1,3 @@
+import { checkOnce } from "./check.ts";
+
+checkOnce(Number(process.argv[2]));

@@ -1,0 +1,109 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { Checking, type CheckWorker } from "../../src/app/store/checking.ts";
+import type { PlainResult } from "../../src/app/workers/plain.ts";
+import type { Project } from "../../src/core/model/schema.ts";
+
+const named = (name: string) => ({ name }) as Project;
+const result = (name: string) => ({ findings: [], accepted: [], proof: { states: name.length } }) as unknown as PlainResult;
+
+/** Workers that take as long as they are told, and note what they were asked and when they were stopped. */
+function workers(ms: (project: Project) => number) {
+  const log: string[] = [];
+  let count = 0;
+  const start = (): CheckWorker => {
+    count += 1;
+    const id = count;
+    let ended = false;
+    return {
+      check: (project, progress) => {
+        log.push(`${id} ${project.name}`);
+        return new Promise((done, fail) => {
+          setTimeout(() => !ended && progress(7), ms(project) / 2);
+          setTimeout(() => !ended && (project.name === "bad" ? fail(new Error("no such thing")) : done(result(project.name))), ms(project));
+        });
+      },
+      stop: () => {
+        ended = true;
+        log.push(`${id} stopped`);
+      },
+    };
+  };
+  return { log, start };
+}
+
+describe("checks, one after another", () => {
+  beforeEach(() => {
+    vi.useFakeTimers();
+  });
+  afterEach(() => {
+    vi.useRealTimers();
+  });
+
+  function checking(ms: (project: Project) => number) {
+    const { log, start } = workers(ms);
+    const heard: string[] = [];
+    const made = new Checking(start, {
+      progress: ({ name }, states) => heard.push(`${name} ${states}`),
+      done: ({ name }) => heard.push(`${name} done`),
+      failed: ({ name }, message) => heard.push(`${name}: ${message}`),
+    });
+    return { made, log, heard };
+  }
+
+  it("are heard of, and use one worker", async () => {
+    const { made, log, heard } = checking(() => 100);
+    made.check(named("a"));
+    await vi.advanceTimersByTimeAsync(150);
+    made.check(named("b"));
+    await vi.advanceTimersByTimeAsync(150);
+    expect(heard).toEqual(["a 7", "a done", "b 7", "b done"]);
+    expect(log).toEqual(["1 a", "1 b"]);
+  });
+
+  it("of short work go on in the warm worker, and only the newest is heard of", async () => {
+    const { made, log, heard } = checking(() => 100);
+    made.check(named("a"));
+    await vi.advanceTimersByTimeAsync(20);
+    made.check(named("b"));
+    made.check(named("c"));
+    await vi.advanceTimersByTimeAsync(300);
+    expect(log).toEqual(["1 a", "1 c"]);
+    expect(heard).toEqual(["c 7", "c done"]);
+  });
+
+  it("of long work are ended by a newer one", async () => {
+    const { made, log, heard } = checking(({ name }) => (name === "long" ? 5000 : 100));
+    made.check(named("long"));
+    await vi.advanceTimersByTimeAsync(1000);
+    made.check(named("b"));
+    await vi.advanceTimersByTimeAsync(200);
+    expect(log).toEqual(["1 long", "1 stopped", "2 b"]);
+    expect(heard).toEqual(["b 7", "b done"]);
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect(heard).toEqual(["b 7", "b done"]);
+  });
+
+  it("that are stopped are not heard of, and the next begins anew", async () => {
+    const { made, log, heard } = checking(() => 1000);
+    made.check(named("a"));
+    await vi.advanceTimersByTimeAsync(20);
+    made.stop();
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(heard).toEqual([]);
+    made.check(named("b"));
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(log).toEqual(["1 a", "1 stopped", "2 b"]);
+    expect(heard).toEqual(["b 7", "b done"]);
+  });
+
+  it("that fail say why, unless a newer one was asked for", async () => {
+    const { made, heard } = checking(() => 100);
+    made.check(named("bad"));
+    await vi.advanceTimersByTimeAsync(150);
+    made.check(named("bad"));
+    await vi.advanceTimersByTimeAsync(20);
+    made.check(named("b"));
+    await vi.advanceTimersByTimeAsync(400);
+    expect(heard).toEqual(["bad 7", "bad: no such thing", "b 7", "b done"]);
+  });
+});
