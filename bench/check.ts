@@ -40,8 +40,19 @@ function chains(tabs: number): Project {
   return { ...base, root: "tabs", facts: [], containers, screens, legs };
 }
 
-/** Times that a large project is checked again while measuring. */
+/** Checks that are measured, after as many to warm up. */
 const AGAIN = 30;
+
+/** Milliseconds that a check takes in a process that has checked often, the median. */
+function warm(make: () => Project): number {
+  const all = Array.from({ length: 2 * AGAIN }, () => {
+    const project = make();
+    const began = performance.now();
+    check(project);
+    return performance.now() - began;
+  });
+  return all.slice(AGAIN).sort((a, b) => a - b)[AGAIN / 2] ?? 0;
+}
 
 /** `once` is a program that checks a project of a size in a process of its own; `flags` are how the command line runs Node. */
 export function checkBench(once: string, flags: readonly string[]) {
@@ -57,21 +68,11 @@ export function checkBench(once: string, flags: readonly string[]) {
     process.stdout.write(`check: ${size} screens, as the command line runs it, the best of three: ${best.ms.toFixed(0)} ms CPU; ${best.says}\n`);
     return best.ms;
   });
-  const [two, eight] = [chains(2), chains(8)].map((project) => {
-    for (let i = 0; i < 5; i++) measured(structuredClone(project));
-    return measured(structuredClone(project)).ms / project.screens.length;
-  });
+  const [two, eight] = [chains(2), chains(8)].map((project) => warm(() => structuredClone(project)) / project.screens.length);
   process.stdout.write(`check: a screen in eight tabs of six-deep stacks costs ${((eight ?? 0) / (two ?? 1)).toFixed(2)} times one in two tabs (aim 1)\n`);
   const exponent = Math.log((costs.at(-1) ?? 1) / (costs[0] ?? 1)) / Math.log(8);
   process.stdout.write(`check: cost grows with size to the power of ${exponent.toFixed(2)} (aim at most 1)\n`);
-  const again = Array.from({ length: AGAIN }, () => {
-    const project = bigProject(200);
-    const began = performance.now();
-    check(project);
-    return performance.now() - began;
-  });
-  const warm = again.slice(AGAIN / 2).sort((a, b) => a - b);
-  process.stdout.write(`check: 200 screens once more after an edit: median ${warm[Math.floor(warm.length / 2)]?.toFixed(0)} ms (aim under 100)\n`);
+  process.stdout.write(`check: 200 screens once more after an edit: median ${warm(() => bigProject(200)).toFixed(0)} ms (aim under 100)\n`);
 }
 
 /** What one check in a process of its own cost. */

@@ -1,4 +1,4 @@
-import type { Node, State } from "../engine/state.ts";
+import type { LaneNode, Node, State } from "../engine/state.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
 
@@ -41,12 +41,30 @@ export function nodeKey(project: Project, node: Node, aside?: Aside): string {
     case "tabs":
     case "drawer": {
       const container = lookup(project).containers.get(node.at);
+      const members = container?.members ?? NONE;
       let key = `${node.at}{${node.active}`;
-      for (const id of Object.keys(node.lanes).sort()) key += ` ${id}=${nodeKey(project, node.lanes[id] as Node, aside)}`;
+      for (const id of members) {
+        const lane = node.lanes[id];
+        if (lane) key += ` ${id}=${nodeKey(project, lane, aside)}`;
+      }
+      for (const id of othersIn(node.lanes, members)) key += ` ${id}=${nodeKey(project, node.lanes[id] as Node, aside)}`;
       if (node.kind === "drawer" && node.open) key += "!";
       return container?.kind === "tabs" && container.onBack === "previous" ? `${key}<${node.visited}}` : `${key}}`;
     }
   }
+}
+
+const NONE: readonly string[] = [];
+
+/** Lanes that are no members, in order. */
+function othersIn(lanes: LaneNode["lanes"], members: readonly string[]): readonly string[] {
+  let out: string[] | undefined;
+  for (const id in lanes) {
+    if (members.includes(id)) continue;
+    out ??= [];
+    out.push(id);
+  }
+  return out?.sort() ?? NONE;
 }
 
 const facts = new WeakMap<object, string>();
