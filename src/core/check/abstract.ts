@@ -33,6 +33,8 @@ export interface Closeness {
   facts: ReadonlySet<string>;
   /** Told apart are a drawer's lane that was never visited and one left as it is made, and the pages that a modal was opened over. */
   apart: boolean;
+  /** Nothing is hidden: each state stands for itself. There may be no end of them. */
+  whole?: boolean;
 }
 
 /** Everything told apart. */
@@ -134,6 +136,7 @@ function abstractCompiled(abstract: AbstractProject, concrete: CompiledProject):
     rests: {
       isHidden: isRest,
       cut: (hidden, find) => oneOf(abstract, hidden, cuts(abstract, markOf(hidden as Shown), find)),
+      known: (hidden) => oneOf(abstract, hidden, restsOf(abstract, markOf(hidden as Shown))) ?? [hidden],
       lowest: (hidden) => oneOf(abstract, hidden, lowests(abstract, markOf(hidden as Shown))) ?? [hidden],
       uncover: (hidden) => uncovered(abstract, hidden as Shown),
     },

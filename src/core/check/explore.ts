@@ -157,8 +157,9 @@ class Search {
       for (const content of [...(this.abstract.lanes.get(node.portal.lane) ?? [])]) this.reveal(at, content);
       return;
     }
-    const asides = new Asides(this.abstract.project, node.state, this.alike);
-    for (const step of events(this.abstract, node.state)) if (!this.takenAlike(at, step, asides)) this.take({ at, step, waiting: false });
+    // Where nothing is hidden, what a lane holds that is left makes a difference.
+    const asides = this.abstract.closeness.whole ? undefined : new Asides(this.abstract.project, node.state, this.alike);
+    for (const step of events(this.abstract, node.state)) if (!asides || !this.takenAlike(at, step, asides)) this.take({ at, step, waiting: false });
     this.start(at, "launch");
     if (this.entering) this.start(at, "enter");
   }

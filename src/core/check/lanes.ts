@@ -74,6 +74,7 @@ export type Hiding = Pick<AbstractProject, "project" | "closeness">;
 /** The state with its inactive lanes hidden; `left` is told what they held. */
 export function hideLanes(abstract: Hiding, state: State, left: Left = (lane) => lane): State {
   const { project } = abstract;
+  if (abstract.closeness.whole) return state;
   const base = hide(abstract, state.base, left);
   const layers = state.layers.map((layer) => {
     const content = hide(abstract, layer.content, left);

@@ -46,7 +46,23 @@ export function refined(project: Project, options: CheckOptions): Found {
     facts = more;
   }
   const found = findAt(project, { facts: all, apart: true }, options);
-  return "findings" in found ? found : { findings: [], explorations: [] };
+  if (!("findings" in found)) return { findings: [], explorations: [] };
+  return found.findings.some(isUnsure) ? (wholly(project, all, options) ?? found) : found;
+}
+
+/** States of a class of widths up to which a project is followed with nothing hidden. */
+const WHOLE_STATES = 1500;
+
+/** Hidden lanes and rests stand for more than they may hold at once. No walk shows some finding, or a trap may name a screen too many. */
+function isUnsure({ code, certainty }: Finding): boolean {
+  return certainty === "possible" || code === "trap";
+}
+
+/** The findings with nothing hidden; undefined where there are too many states for that. */
+function wholly(project: Project, facts: ReadonlySet<string>, options: CheckOptions): Found | undefined {
+  const states = Math.min(WHOLE_STATES, options.states ?? WHOLE_STATES);
+  const found = findAt(project, { facts, apart: true, whole: true }, { ...options, states });
+  return "findings" in found && found.explorations.every(({ complete }) => complete) ? found : undefined;
 }
 
 /** Facts that legs set which fire within another event: they decide how that event goes on. */

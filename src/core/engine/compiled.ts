@@ -57,6 +57,8 @@ export interface HiddenRests {
   isHidden: (item: Node) => boolean;
   cut: (hidden: Node, find: (item: Node) => Node | undefined) => readonly Node[] | undefined;
   lowest: (hidden: Node) => readonly Node[];
+  /** The items that the hidden rest holds. */
+  known: (hidden: Node) => readonly Node[];
   /** The items when what lay on the hidden rest has gone. */
   uncover: (hidden: Node) => readonly Node[];
 }
@@ -65,7 +67,7 @@ export interface HiddenRests {
 export interface Watch {
   fired: (legId: string) => void;
   refused: (legId: string, why: Refusal) => void;
-  /** A push is about to put a second copy of a place into the same stack. */
+  /** A push put a second copy of a place into the same stack. */
   copied: (placeId: string) => void;
   /** A state that an arrive leg is about to lead on from. */
   passed: (state: State) => void;

@@ -18,6 +18,7 @@ export function fire(project: Project, state: State, firing: Firing): Change {
   watch?.fired(firing.compiled.leg.id);
   const change = carryOut(project, state, firing);
   if (change.is === "refused") watch?.refused(firing.compiled.leg.id, change.why);
+  if (change.is === "moved" && change.copied !== undefined) watch?.copied(change.copied);
   return change;
 }
 
@@ -31,7 +32,7 @@ function carryOut(project: Project, state: State, { compiled: entry, branch, val
   if (facts === undefined || (!resumed && args === undefined)) return refused("no-value");
   const factsChange = Object.keys(facts).some((id) => !sameValue(facts[id], state.facts[id]));
   const change = resumed ?? (leg.move ? makeMove(project, before, branch, leg.move, args ?? {}) : factsChange ? moved(before) : nothingToDo);
-  if (change.is === "moved") return factsChange ? moved({ ...change.state, facts }) : change;
+  if (change.is === "moved") return factsChange ? { ...change, state: { ...change.state, facts } } : change;
   const drawerWasOpen = change.is === "ignored" && !drawerStays(state, branch, entry);
   return drawerWasOpen ? moved(before) : change;
 }

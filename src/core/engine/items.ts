@@ -30,3 +30,10 @@ export function withoutTop(project: Project, items: readonly Node[]): readonly N
   const { rests } = compiled(project);
   return last && rests?.isHidden(last) ? rests.uncover(last) : rest;
 }
+
+/** The items with the top one known, where a search has hidden it. */
+export function withTopKnown(project: Project, items: readonly Node[]): readonly Node[] {
+  const top = items[items.length - 1];
+  const { rests } = compiled(project);
+  return top && rests?.isHidden(top) ? rests.known(top) : items;
+}

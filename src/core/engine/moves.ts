@@ -5,7 +5,7 @@ import { goBack } from "./back.ts";
 import { isPinned } from "./bar.ts";
 import { compiled } from "./compiled.ts";
 import { resumeHeld } from "./held.ts";
-import { cutAt, lowest } from "./items.ts";
+import { cutAt, lowest, withTopKnown } from "./items.ts";
 import { selectLane, withDrawersClosed } from "./lanes.ts";
 import { sameLine } from "./line.ts";
 import { make, ownArguments } from "./make.ts";
@@ -130,7 +130,7 @@ type Push = Extract<Move, { kind: "push" }>;
 function push(project: Project, state: State, branch: number, move: Push, args: Args): Change {
   const target = targetStack(project, state, branch, move.in);
   if (typeof target === "string") return refused(target);
-  const { items } = target.stack;
+  const items = move.repeat === "stay" ? withTopKnown(project, target.stack.items) : target.stack.items;
   const made = make(project, move.to, args);
   const top = items[items.length - 1] as Node;
   if (move.repeat === "stay" && top.at === move.to && sameShown(project, shownIn(top), shownIn(made))) return nothingToDo;
@@ -142,8 +142,9 @@ function push(project: Project, state: State, branch: number, move: Push, args: 
     return !added && sameLine(state, next) ? nothingToDo : moved(next);
   }
   if (insideItself(project, move.to, around(target))) return refused("inside-itself");
-  if (compiled(project).watch && cutAt(project, items, (item) => (item.at === move.to ? item : undefined))) compiled(project).watch?.copied(move.to);
-  return moved(fill(target, [...items, made]));
+  const next = moved(fill(target, [...items, made]));
+  const copies = compiled(project).watch && cutAt(project, items, (item) => (item.at === move.to ? item : undefined));
+  return copies ? { ...next, copied: move.to } : next;
 }
 
 function sameShown(project: Project, a: Shown, b: Shown): boolean {

@@ -72,10 +72,10 @@ export type StepResult =
   | { state: State; outcome: "refused"; why: Refusal }
   | { state: State; outcome: "left" };
 
-/** What a move comes to before it is made: a new state, or why there is none. */
-export type Change = { is: "moved"; state: State } | { is: "ignored"; why: Idle } | { is: "refused"; why: Refusal } | { is: "left" };
+/** What a move comes to: a new state, with the place that a push put into a stack again where anybody watches, or why there is none. */
+export type Change = { is: "moved"; state: State; copied?: string } | { is: "ignored"; why: Idle } | { is: "refused"; why: Refusal } | { is: "left" };
 
-export const moved = (state: State): Change => ({ is: "moved", state });
+export const moved = (state: State): Extract<Change, { is: "moved" }> => ({ is: "moved", state });
 export const refused = (why: Refusal): Change => ({ is: "refused", why });
 export const nothingToDo: Change = { is: "ignored", why: "nothing-to-do" };
 export const noControl: Change = { is: "ignored", why: "no-such-control" };
