@@ -92,7 +92,12 @@ class Search {
   }
 
   private drain(stop: () => boolean) {
-    for (; this.done < this.queue.length; this.done++) {
+    for (; ; this.done++) {
+      if (this.done === this.queue.length) {
+        if (this.again.length === 0) return;
+        this.queue.push(...this.again);
+        this.again = [];
+      }
       if (this.out.nodes.length > this.most || stop()) {
         this.out.complete = false;
         // A state with a step that is not worked out in full is one that was not looked at.
@@ -101,9 +106,6 @@ class Search {
         return;
       }
       this.work(this.queue[this.done] as Task);
-      if (this.done + 1 < this.queue.length) continue;
-      this.queue.push(...this.again);
-      this.again = [];
     }
   }
 

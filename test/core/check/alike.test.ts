@@ -16,7 +16,9 @@ function leadsTo(project: Project, screen: string, event: string): string[] {
     return node.portal ? node.edges.flatMap((edge) => shown(edge.to)) : [`${node.screen}${node.line.endsWith("!") ? " with a drawer open" : ""}`];
   };
   const from = nodes.filter((node) => node.screen === screen && !node.portal);
-  return [...new Set(from.flatMap(({ edges }) => edges.flatMap((edge) => (edge.event?.do === event && edge.outcome === "moved" ? shown(edge.to) : []))))].sort();
+  return [
+    ...new Set(from.flatMap(({ edges }) => edges.flatMap((edge) => (edge.event?.do === event && edge.outcome === "moved" ? shown(edge.to) : [])))),
+  ].sort();
 }
 
 describe("steps that are worked out once for many states", () => {
