@@ -1,9 +1,10 @@
 import { proxy } from "comlink";
 import { create } from "zustand";
 import type { Project } from "../../core/model/schema.ts";
+import { patchOf } from "../workers/patch.ts";
 import type { PlainResult } from "../workers/plain.ts";
 import { startWorker } from "../workers/start.ts";
-import { Checking } from "./checking.ts";
+import { Checking, type CheckWorker } from "./checking.ts";
 
 interface FindingsState {
   result: PlainResult | undefined;
@@ -47,7 +48,16 @@ export const useFindings = create<FindingsState>((set, get) => {
   };
 });
 
-function startChecker() {
+/** A worker that is sent a project whole at first, and then what was edited. */
+function startChecker(): CheckWorker {
   const { api, stop } = startWorker();
-  return { check: (project: Project, progress: (states: number) => void) => api.check(project, proxy(progress)), stop };
+  let sent: Project | undefined;
+  return {
+    check: (project, progress) => {
+      const before = sent;
+      sent = project;
+      return before ? api.checkNext(patchOf(before, project), proxy(progress)) : api.check(project, proxy(progress));
+    },
+    stop,
+  };
 }

@@ -3,13 +3,20 @@ import { check } from "../../core/check/check.ts";
 import { wayTo } from "../../core/check/way.ts";
 import { type Checked, type HandedFile, targetOf } from "../../core/handoff/target.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";
+import { type Patch, patched } from "./patch.ts";
 import { type PlainResult, plain } from "./plain.ts";
 
 /** Checks a document off the main thread: one that the page has read, as it is. Fixes are functions, so the page works them out anew. */
 const api = {
   /** `progress` is told now and then how many states were looked at. */
   check(project: Project, progress?: (states: number) => void): PlainResult {
+    last = project;
     return plain(check(project, { stop: counting(progress) }));
+  },
+  /** Checks what a patch makes of the project that was checked last. */
+  checkNext(patch: Patch, progress?: (states: number) => void): PlainResult {
+    if (!last) throw new Error("A patch needs a project that was checked before.");
+    return api.check(patched(last, patch), progress);
   },
   wayTo(project: Project, screen: string): NavEvent[] | undefined {
     return wayTo(project, screen);
@@ -19,6 +26,8 @@ const api = {
     return targets.flatMap((id) => targetOf(id)?.files(project, checked) ?? []);
   },
 };
+let last: Project | undefined;
+
 /** Milliseconds between two reports of progress. */
 const REPORT = 200;
 
