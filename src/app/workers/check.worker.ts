@@ -1,5 +1,6 @@
 import { expose } from "comlink";
 import { check } from "../../core/check/check.ts";
+import { Memory } from "../../core/check/memory.ts";
 import { wayTo } from "../../core/check/way.ts";
 import { type Checked, type HandedFile, targetOf } from "../../core/handoff/target.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";
@@ -11,7 +12,7 @@ const api = {
   /** `progress` is told now and then how many states were looked at. */
   check(project: Project, progress?: (states: number) => void): PlainResult {
     last = project;
-    return plain(check(project, { stop: counting(progress) }));
+    return plain(check(project, { stop: counting(progress), memory }));
   },
   /** Checks what a patch makes of the project that was checked last. */
   checkNext(patch: Patch, progress?: (states: number) => void): PlainResult {
@@ -27,6 +28,7 @@ const api = {
   },
 };
 let last: Project | undefined;
+const memory = new Memory();
 
 /** Milliseconds between two reports of progress. */
 const REPORT = 200;

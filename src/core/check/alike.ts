@@ -23,8 +23,9 @@ export function isAside(node: Node): boolean {
 
 /** A step that is worked out once. */
 export interface Alike {
-  /** The state in which something stands for what makes no difference. */
-  state: State;
+  /** The state in which something stands for what makes no difference, and its key. */
+  state: () => State;
+  key: string;
   /** The states for which it counts, and what the lane that is left held in them. */
   nodes: number[];
   contents: Node[];
@@ -41,6 +42,7 @@ export type AlikeSteps = Map<string, Alike>;
 /** What makes no difference to a step, and the content of the lane that is left. */
 interface SetAside {
   state: () => State;
+  key: string;
   content: Node | undefined;
   steps: AlikeSteps;
 }
@@ -108,7 +110,7 @@ export class Asides {
     if (aside.met !== 1) return undefined;
     const steps = this.known.get(key) ?? new Map<string, Alike>();
     this.known.set(key, steps);
-    return { state, content, steps };
+    return { state, key, content, steps };
   }
 
   /** Whether depart legs may be asked on a branch. */

@@ -3,6 +3,7 @@ import { BEHAVIOUR } from "./behaviour/all.ts";
 import type { Exploration } from "./exploration.ts";
 import { type CheckResult, type Finding, type Proof, SEVERITIES } from "./finding.ts";
 import { fixesFor } from "./fixes.ts";
+import type { Memory } from "./memory.ts";
 import { refined } from "./refine.ts";
 
 export interface CheckOptions {
@@ -10,6 +11,8 @@ export interface CheckOptions {
   states?: number;
   /** Asked now and then; true ends the search, and the proof says that it is not complete. */
   stop?: () => boolean;
+  /** What checks of the project before it was edited worked out; it is kept for the next. The findings are the same without. */
+  memory?: Memory;
 }
 
 /**
@@ -18,6 +21,7 @@ export interface CheckOptions {
  * project has too many states all the same, the proof says how far the search came.
  */
 export function check(project: Project, options: CheckOptions = {}): CheckResult {
+  options.memory?.next(project);
   const { findings, explorations } = refined(project, options);
   const ordered = inOrder(
     project,

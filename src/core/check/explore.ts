@@ -10,6 +10,7 @@ import { type Alike, type AlikeSteps, Asides, isAside, plainEvent } from "./alik
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { factsKey, nodeKey, stateKey } from "./key.ts";
 import { type Covered, hiddenShown, hideLanes, isUnder, revealed, stamped } from "./lanes.ts";
+import type { Hidden, SearchMemory, Worked } from "./memory.ts";
 import { events, noEdge, run, type Step, startEvents, watched } from "./steps.ts";
 import { shortestWays } from "./ways.ts";
 
@@ -20,7 +21,7 @@ import { shortestWays } from "./ways.ts";
  * lead to is found first, then what entrances add to it.
  */
 export function explore(abstract: AbstractProject, width: Width, options: ExploreOptions = {}): Exploration {
-  return new Search(abstract, width, options.states ?? MOST_STATES).run(options);
+  return new Search(abstract, width, options.states ?? MOST_STATES, options.memory).run(options);
 }
 
 /** States that a search looks at before it stops. */
@@ -31,6 +32,8 @@ export interface ExploreOptions {
   states?: number;
   /** Asked at each state; true ends the search. */
   stop?: () => boolean;
+  /** What a search of the project before an edit worked out. */
+  memory?: SearchMemory;
   /** False to start by launches alone. */
   entrances?: boolean;
   /** Shown what launches alone lead to, before entrances are looked at; false ends the search there. */
@@ -55,7 +58,7 @@ class Search {
   private readonly watching = new Map<string, Set<Task>>();
   /** By mark the portals that show it. */
   private readonly showing = new Map<string, number[]>();
-  private readonly moments = new Map<string, number>();
+  private readonly moments: Map<string, number>;
   private readonly starts = new Map<string, Edge[]>();
   private readonly alike = new Map<string, AlikeSteps>();
   private readonly texts = new WeakMap<Node, string>();
@@ -70,7 +73,10 @@ class Search {
     private readonly abstract: AbstractProject,
     width: Width,
     private readonly most: number,
+    private readonly memory: SearchMemory | undefined,
   ) {
+    memory?.begin();
+    this.moments = memory?.moments ?? new Map();
     abstract.lanes = new Map();
     abstract.arriving = new Map();
     this.out = { abstract, width, widths: [width], nodes: [], launches: [], complete: true, lanes: abstract.lanes };
@@ -127,7 +133,7 @@ class Search {
       const settled = result.value;
       const edge = { ...noEdge(), ...result.seen, choices };
       if (settled === "loop") Object.assign(edge, { outcome: "refused", why: "redirect-loop" });
-      if (this.out.nodes.length === 0 || settled !== "loop") edge.to = this.add(settled === "loop" ? start : settled, undefined);
+      if (this.out.nodes.length === 0 || settled !== "loop") edge.to = this.enter(this.hidden(settled === "loop" ? start : settled), undefined);
       const node = this.out.nodes[edge.to];
       if (node && !node.launched) node.launched = choices;
       this.out.launches.push(edge);
@@ -188,13 +194,31 @@ class Search {
     const { at, step } = task;
     if (!step) return;
     const node = this.out.nodes[at] as Explored;
-    this.abstract.looked.clear();
-    const results = run(this.abstract, node.state, step.event, step.way);
-    for (const mark of this.abstract.looked) this.watch(mark, task);
-    for (const { edge, state } of results) {
-      edge.to = state === undefined ? at : this.add(state, { node: at, edge });
+    const { looked, outcomes } = this.worked(node.key, node.state, step);
+    for (const { mark } of looked) this.watch(mark, task);
+    for (const { edge, after } of outcomes) {
+      edge.to = after === undefined ? at : this.enter(after, { node: at, edge });
       node.edges.push(edge);
     }
+  }
+
+  /** All that a step comes to, from memory where it is known. `event` is what is done in the step's stead. */
+  private worked(key: string, from: State, step: Step, event = step.event): Worked {
+    // What is done anew depends on the facts alone, and is worked out once for them.
+    const memory = step.way === "anew" ? undefined : this.memory;
+    const leg = step.event?.do === "leg" ? lookup(this.abstract.project).legs.get(step.event.leg) : undefined;
+    const known = memory?.find(key, step, leg?.from, this.contents);
+    if (known) return known;
+    this.abstract.looked.clear();
+    const results = run(this.abstract, from, event, step.way);
+    const looked = [...this.abstract.looked].map((mark) => ({ mark, held: memory ? [...(this.contents.get(mark) ?? [])] : [] }));
+    const outcomes = results.map(({ edge, state }) => {
+      edge.event = step.event;
+      return { edge, after: state && this.hidden(state) };
+    });
+    const worked = { looked, outcomes };
+    if (!this.abstract.chooser.truncated) memory?.keep(key, step, worked);
+    return worked;
   }
 
   /** Works out a step together with that of all states that differ in nothing that matters to it; false where that can not be. */
@@ -203,7 +227,7 @@ class Search {
     if (!aside || !step.event) return false;
     const name = "to" in step.event ? `${step.event.do} ${step.event.to}` : step.event.do;
     const known = aside.steps.get(name);
-    const all = known ?? { state: aside.state(), nodes: [], contents: [], marks: new Set(), edges: [], apart: false };
+    const all = known ?? { key: aside.key, state: aside.state, nodes: [], contents: [], marks: new Set(), edges: [], apart: false };
     if (all.apart) return false;
     all.nodes.push(at);
     if (aside.content) all.contents.push(aside.content);
@@ -220,18 +244,16 @@ class Search {
   private takeForAll(task: Task, all: Alike) {
     const { step } = task;
     if (!step?.event) return;
-    this.abstract.looked.clear();
-    const results = run(this.abstract, all.state, plainEvent(step.event), step.way);
-    for (const { edge } of results) edge.event = step.event;
-    if (results.some(({ edge }) => edge.fired.length > 0)) {
+    const { looked, outcomes } = this.worked(all.key, all.state(), step, plainEvent(step.event));
+    if (outcomes.some(({ edge }) => edge.fired.length > 0)) {
       all.apart = true;
       for (const at of all.nodes) this.take({ at, step, waiting: false });
       return;
     }
-    for (const mark of this.abstract.looked) this.watch(mark, task);
-    all.edges = results.map(({ edge }) => edge);
-    for (const { edge, state } of results) {
-      edge.to = state === undefined ? task.at : this.add(state, { node: task.at, edge }, all);
+    for (const { mark } of looked) this.watch(mark, task);
+    all.edges = outcomes.map(({ edge }) => edge);
+    for (const { edge, after } of outcomes) {
+      edge.to = after === undefined ? task.at : this.enter(after, { node: task.at, edge }, all);
       for (const at of all.nodes) (this.out.nodes[at] as Explored).edges.push(edge);
     }
     for (const mark of all.marks) for (const content of all.contents) this.left(mark, content);
@@ -243,36 +265,37 @@ class Search {
     // A lane whose screen leads on at once was seen to when it was chosen; a branch that is uncovered does not arrive.
     if (!isUnder(branchNode(node.state, branch)) && arrives(this.abstract.project, topOf(content))) return;
     const edge: Edge = { ...noEdge(), way: "reveal", asMade: this.textOf(content) === this.textOf(make(this.abstract.project, content.at)) };
-    edge.to = this.add(revealed(node.state, branch, content), { node: at, edge });
+    edge.to = this.enter(this.hidden(revealed(node.state, branch, content)), { node: at, edge });
     node.edges.push(edge);
   }
 
-  private add(full: State, from: Explored["from"], all?: Alike): number {
+  /** A state with its lanes hidden. */
+  private hidden(full: State): Hidden {
     const { project } = this.abstract;
-    const state = hideLanes(this.abstract, full, (lane, content, holder) => {
-      const mark = stamped(lane, this.moment(full, holder));
-      if (!isAside(content)) return this.left(mark, content);
-      all?.marks.add(mark);
+    const left: Hidden["left"] = [];
+    const state = hideLanes(this.abstract, full, (lane, content, of) => {
+      const mark = stamped(lane, this.moment(full, of));
+      left.push({ mark, content });
       return mark;
     });
-    const key = stateKey(project, state);
-    const known = this.byKey.get(key);
+    return { state, key: stateKey(project, state), left };
+  }
+
+  /** The number of a state that was reached; what its lanes held is noted. */
+  private enter(hidden: Hidden, from: Explored["from"], all?: Alike): number {
+    for (const { mark, content } of hidden.left)
+      if (isAside(content)) all?.marks.add(mark);
+      else this.left(mark, content);
+    const known = this.byKey.get(hidden.key);
     if (known !== undefined) return known;
+    const { project } = this.abstract;
     const { nodes } = this.out;
+    const { state, key } = hidden;
+    hidden.shown ??= { line: stateLine(project, state), screen: currentScreen(state).at, portal: hiddenShown(project, state) };
     const distance = from ? (nodes[from.node]?.distance ?? 0) + (from.edge.way === "reveal" ? 0 : 1) : 0;
     this.byKey.set(key, nodes.length);
     this.queue.push({ at: nodes.length, waiting: true });
-    nodes.push({
-      state,
-      key,
-      line: stateLine(project, state),
-      screen: currentScreen(state).at,
-      from,
-      distance,
-      edges: [],
-      portal: hiddenShown(project, state),
-      followed: false,
-    });
+    nodes.push({ state, key, ...hidden.shown, from, distance, edges: [], followed: false });
     return nodes.length - 1;
   }
 
@@ -283,10 +306,10 @@ class Search {
   }
 
   /** Notes what a lane held under which facts when it was left, and sees to the steps that look into that lane and the portals that show it. */
-  private left(lane: string, content: Node): string {
+  private left(lane: string, content: Node) {
     const text = this.textOf(content);
     const texts = this.contents.get(lane);
-    if (texts?.has(text)) return lane;
+    if (texts?.has(text)) return;
     if (texts) texts.add(text);
     else this.contents.set(lane, new Set([text]));
     const known = this.abstract.lanes.get(lane);
@@ -299,7 +322,6 @@ class Search {
         this.again.push(task);
       }
     for (const at of this.showing.get(lane) ?? []) this.queue.push({ at, content, waiting: true });
-    return lane;
   }
 
   private textOf(node: Node): string {

@@ -101,7 +101,7 @@ function findAt(project: Project, closeness: Closeness, options: CheckOptions): 
 function exploreAll(
   abstract: AbstractProject,
   classes: Width[][],
-  { states, stop }: CheckOptions,
+  { states, stop, memory }: CheckOptions,
 ): { explorations: Exploration[]; far: FoundIn[]; doubt: Doubt | undefined } {
   const found: FoundIn[] = [];
   let doubt: Doubt | undefined;
@@ -120,7 +120,8 @@ function exploreAll(
       if (!doubt) found.push({ exploration: { ...exploration, widths }, candidates: far(exploration, ways) });
       return doubt === undefined;
     };
-    const exploration = { ...explore(abstract, widths[0] ?? "narrow", { states, stop, launched }), widths };
+    const width = widths[0] ?? "narrow";
+    const exploration = { ...explore(abstract, width, { states, stop, launched, memory: memory?.of(abstract.closeness, width) }), widths };
     replay(exploration, nearestFirst(exploration), beamsOf(exploration));
     explorations.push(exploration);
     if (doubt) break;
