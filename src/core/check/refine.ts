@@ -47,11 +47,13 @@ export function refined(project: Project, options: CheckOptions): Found {
   }
   const found = findAt(project, { facts: all, apart: true }, options);
   if (!("findings" in found)) return { findings: [], explorations: [] };
-  return found.findings.some(isUnsure) ? (wholly(project, all, options) ?? found) : found;
+  // No fewer states are met with nothing hidden, so there is no use in trying where there are too many already.
+  const few = found.explorations.every(({ complete, nodes }) => complete && nodes.filter(({ portal }) => !portal).length <= WHOLE_STATES);
+  return few && found.findings.some(isUnsure) ? (wholly(project, all, options) ?? found) : found;
 }
 
 /** States of a class of widths up to which a project is followed with nothing hidden. */
-const WHOLE_STATES = 1500;
+const WHOLE_STATES = 800;
 
 /** Hidden lanes and rests stand for more than they may hold at once. No walk shows some finding, or a trap may name a screen too many. */
 function isUnsure({ code, certainty }: Finding): boolean {
@@ -62,7 +64,7 @@ function isUnsure({ code, certainty }: Finding): boolean {
 function wholly(project: Project, facts: ReadonlySet<string>, options: CheckOptions): Found | undefined {
   const states = Math.min(WHOLE_STATES, options.states ?? WHOLE_STATES);
   const found = findAt(project, { facts, apart: true, whole: true }, { ...options, states });
-  return "findings" in found && found.explorations.every(({ complete }) => complete) ? found : undefined;
+  return "findings" in found ? found : undefined;
 }
 
 /** Facts that legs set which fire within another event: they decide how that event goes on. */
@@ -78,6 +80,7 @@ function findAt(project: Project, closeness: Closeness, options: CheckOptions): 
   if (doubt) return { doubt };
   if (!abstract.closest && abstract.chooser.truncated) return { doubt: new Set() };
   const stopped = explorations.some((exploration) => !exploration.complete);
+  if (closeness.whole && stopped) return { doubt: new Set() };
   // Where the search was stopped there is no closer look: facts that are not followed then count for the user.
   const graphs = explorations.map((exploration) => graphOf(exploration, !stopped));
   const found = BEHAVIOUR.map((code) => ({
@@ -124,7 +127,7 @@ function exploreAll(
     const exploration = { ...explore(abstract, width, { states, stop, launched, memory: memory?.of(abstract.closeness, width) }), widths };
     replay(exploration, nearestFirst(exploration), beamsOf(exploration));
     explorations.push(exploration);
-    if (doubt) break;
+    if (doubt || (abstract.closeness.whole && !exploration.complete)) break;
   }
   return { explorations, far: found, doubt };
 }
