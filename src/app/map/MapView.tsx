@@ -95,7 +95,7 @@ export function MapView() {
   };
   const says = focusSays(project);
   return (
-    <div ref={frame} className={`map-frame relative h-full overflow-hidden bg-paper detail-${detail}`}>
+    <div ref={frame} className={`map-frame absolute inset-0 overflow-hidden bg-paper detail-${detail}`}>
       <svg
         ref={svg}
         className="h-full w-full touch-none select-none"

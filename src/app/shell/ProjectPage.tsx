@@ -56,9 +56,9 @@ export function ProjectPage() {
   return (
     <div className="grid h-full min-w-[1024px] grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
       <Head id={id} />
-      <div className={`grid min-h-0 ${COLUMNS[width]}`}>
+      <div className={`grid min-h-0 grid-rows-[minmax(0,1fr)] ${COLUMNS[width]}`}>
         <Outline />
-        <main className="min-h-0 min-w-0 overflow-hidden">
+        <main className="relative min-h-0 min-w-0 overflow-hidden">
           {view === "parameters" ? <ParametersView /> : view === "hand-off" ? <HandoffView /> : <MapView />}
         </main>
         <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] border-l border-hairline bg-sheet">
