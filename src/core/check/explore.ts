@@ -1,15 +1,16 @@
 import { factsAnew, initialFacts } from "../engine/enter.ts";
 import { stateLine } from "../engine/line.ts";
 import { make } from "../engine/make.ts";
-import { branchNode, currentScreen, type LaneNode, type Node, type StackNode, type State } from "../engine/state.ts";
+import { branchNode, currentScreen, type Node, type State } from "../engine/state.ts";
 import { arrive } from "../engine/step.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Width } from "../model/schema.ts";
 import { type AbstractProject, arrives, topOf } from "./abstract.ts";
 import { type Alike, type AlikeSteps, Asides, isAside, plainEvent } from "./alike.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
-import { factsKey, nodeKey, stateKey } from "./key.ts";
-import { type Covered, hiddenShown, hideLanes, isUnder, revealed, stamped } from "./lanes.ts";
+import { factsKey } from "./key.ts";
+import { hiddenShown, isUnder, revealed } from "./lanes.ts";
+import { Marks } from "./marks.ts";
 import type { Hidden, SearchMemory, Worked } from "./memory.ts";
 import { events, noEdge, run, type Step, startEvents, watched } from "./steps.ts";
 import { shortestWays } from "./ways.ts";
@@ -52,16 +53,13 @@ interface Task {
 
 class Search {
   private readonly byKey = new Map<string, number>();
-  /** By mark what is known to have been left, as text. */
-  private readonly contents = new Map<string, Set<string>>();
   /** By mark the steps that look into it. */
   private readonly watching = new Map<string, Set<Task>>();
   /** By mark the portals that show it. */
   private readonly showing = new Map<string, number[]>();
-  private readonly moments: Map<string, number>;
+  private readonly marks: Marks;
   private readonly starts = new Map<string, Edge[]>();
   private readonly alike = new Map<string, AlikeSteps>();
-  private readonly texts = new WeakMap<Node, string>();
   private readonly out: Exploration;
   private queue: Task[] = [];
   /** Steps to work out once more: last, when lanes hold most of what they will. */
@@ -76,7 +74,7 @@ class Search {
     private readonly memory: SearchMemory | undefined,
   ) {
     memory?.begin();
-    this.moments = memory?.moments ?? new Map();
+    this.marks = new Marks(abstract, memory?.moments);
     abstract.lanes = new Map();
     abstract.arriving = new Map();
     this.out = { abstract, width, widths: [width], nodes: [], launches: [], complete: true, lanes: abstract.lanes };
@@ -133,7 +131,7 @@ class Search {
       const settled = result.value;
       const edge = { ...noEdge(), ...result.seen, choices };
       if (settled === "loop") Object.assign(edge, { outcome: "refused", why: "redirect-loop" });
-      if (this.out.nodes.length === 0 || settled !== "loop") edge.to = this.enter(this.hidden(settled === "loop" ? start : settled), undefined);
+      if (this.out.nodes.length === 0 || settled !== "loop") edge.to = this.enter(this.marks.hidden(settled === "loop" ? start : settled), undefined);
       const node = this.out.nodes[edge.to];
       if (node && !node.launched) node.launched = choices;
       this.out.launches.push(edge);
@@ -207,14 +205,14 @@ class Search {
     // What is done anew depends on the facts alone, and is worked out once for them.
     const memory = step.way === "anew" ? undefined : this.memory;
     const leg = step.event?.do === "leg" ? lookup(this.abstract.project).legs.get(step.event.leg) : undefined;
-    const known = memory?.find(key, step, leg?.from, this.contents);
+    const known = memory?.find(key, step, leg?.from, this.marks.contents);
     if (known) return known;
     this.abstract.looked.clear();
     const results = run(this.abstract, from, event, step.way);
-    const looked = [...this.abstract.looked].map((mark) => ({ mark, held: memory ? [...(this.contents.get(mark) ?? [])] : [] }));
+    const looked = [...this.abstract.looked].map((mark) => ({ mark, held: memory ? [...(this.marks.contents.get(mark) ?? [])] : [] }));
     const outcomes = results.map(({ edge, state }) => {
       edge.event = step.event;
-      return { edge, after: state && this.hidden(state) };
+      return { edge, after: state && this.marks.hidden(state) };
     });
     const worked = { looked, outcomes };
     if (!this.abstract.chooser.truncated) memory?.keep(key, step, worked);
@@ -264,21 +262,9 @@ class Search {
     const branch = node.portal?.branch ?? 0;
     // A lane whose screen leads on at once was seen to when it was chosen; a branch that is uncovered does not arrive.
     if (!isUnder(branchNode(node.state, branch)) && arrives(this.abstract.project, topOf(content))) return;
-    const edge: Edge = { ...noEdge(), way: "reveal", asMade: this.textOf(content) === this.textOf(make(this.abstract.project, content.at)) };
-    edge.to = this.enter(this.hidden(revealed(node.state, branch, content)), { node: at, edge });
+    const edge: Edge = { ...noEdge(), way: "reveal", asMade: this.marks.textOf(content) === this.marks.textOf(make(this.abstract.project, content.at)) };
+    edge.to = this.enter(this.marks.hidden(revealed(node.state, branch, content)), { node: at, edge });
     node.edges.push(edge);
-  }
-
-  /** A state with its lanes hidden. */
-  private hidden(full: State): Hidden {
-    const { project } = this.abstract;
-    const left: Hidden["left"] = [];
-    const state = hideLanes(this.abstract, full, (lane, content, of) => {
-      const mark = stamped(lane, this.moment(full, of));
-      left.push({ mark, content });
-      return mark;
-    });
-    return { state, key: stateKey(project, state), left };
   }
 
   /** The number of a state that was reached; what its lanes held is noted. */
@@ -307,40 +293,12 @@ class Search {
 
   /** Notes what a lane held under which facts when it was left, and sees to the steps that look into that lane and the portals that show it. */
   private left(lane: string, content: Node) {
-    const text = this.textOf(content);
-    const texts = this.contents.get(lane);
-    if (texts?.has(text)) return;
-    if (texts) texts.add(text);
-    else this.contents.set(lane, new Set([text]));
-    const known = this.abstract.lanes.get(lane);
-    if (known) known.push(content);
-    else this.abstract.lanes.set(lane, [content]);
-    if (arrives(this.abstract.project, content)) this.abstract.arriving.set(lane, [...(this.abstract.arriving.get(lane) ?? []), content]);
+    if (!this.marks.note(lane, content)) return;
     for (const task of this.watching.get(lane) ?? [])
       if (!task.waiting) {
         task.waiting = true;
         this.again.push(task);
       }
     for (const at of this.showing.get(lane) ?? []) this.queue.push({ at, content, waiting: true });
-  }
-
-  private textOf(node: Node): string {
-    const known = this.texts.get(node);
-    if (known !== undefined) return known;
-    const text = nodeKey(this.abstract.project, node);
-    this.texts.set(node, text);
-    return text;
-  }
-
-  /** A number for the moment at which a lane is left: the facts and, where Back follows it, the order of visits. */
-  private moment(state: State, of: LaneNode | StackNode | Covered): number {
-    const container = lookup(this.abstract.project).containers.get(of.at);
-    const visits = of.kind === "tabs" && container?.kind === "tabs" && container.onBack === "previous" ? of.visited : [];
-    const beneath = of.kind === "covered" ? of.beneath : of.kind === "stack" ? of.items[of.items.length - 2] : undefined;
-    const key = `${factsKey(state.facts)} ${visits} ${beneath ? this.textOf(beneath) : ""}`;
-    const known = this.moments.get(key);
-    if (known !== undefined) return known;
-    this.moments.set(key, this.moments.size);
-    return this.moments.size - 1;
   }
 }

@@ -51,7 +51,7 @@ function edited(project: Project, other: Project, random: Random): Project {
 describe("what was worked out before an edit", () => {
   it("changes no finding, on random edits of random documents", () => {
     let reused = 0;
-    for (let seed = 0; seed < 80; seed++) {
+    for (let seed = 0; seed < 50; seed++) {
       const random = seeded(seed + 9000);
       const mix = { guarded: seed % 3 === 0, broken: seed % 5 === 0, unknown: seed % 4 === 0, screens: 4, legs: 6, containers: 1 };
       const memory = new Memory();
@@ -63,7 +63,7 @@ describe("what was worked out before an edit", () => {
         reused += memory.reused;
       }
     }
-    expect(reused).toBeGreaterThan(1000);
+    expect(reused).toBeGreaterThan(500);
   });
 
   it("serves for nearly all steps when one leg is edited, and for all when a name is", () => {
