@@ -11,7 +11,7 @@ import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { factsKey } from "./key.ts";
 import { hiddenShown, isUnder, revealed } from "./lanes.ts";
 import { Marks } from "./marks.ts";
-import type { Hidden, SearchMemory, Worked } from "./memory.ts";
+import { type Hidden, type SearchMemory, stepName, type Worked } from "./memory.ts";
 import { events, noEdge, run, type Step, startEvents, watched } from "./steps.ts";
 import { shortestWays } from "./ways.ts";
 
@@ -223,7 +223,7 @@ class Search {
   private takenAlike(at: number, step: Step, asides: Asides): boolean {
     const aside = asides.for(step.event);
     if (!aside || !step.event) return false;
-    const name = "to" in step.event ? `${step.event.do} ${step.event.to}` : step.event.do;
+    const name = stepName(step);
     const known = aside.steps.get(name);
     const all = known ?? { key: aside.key, state: aside.state, nodes: [], contents: [], marks: new Set(), edges: [], apart: false };
     if (all.apart) return false;

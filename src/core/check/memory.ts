@@ -56,7 +56,6 @@ export class SearchMemory {
   /** What a step from a state comes to, if that is known for what hidden lanes hold now. `from` is the place of the step's leg. */
   find(key: string, step: Step, from: string | undefined, contents: Contents): Worked | undefined {
     if (from !== undefined && this.edited.has(from)) return undefined;
-
     const found = this.before
       .get(key)
       ?.get(stepName(step))
@@ -76,7 +75,8 @@ export class SearchMemory {
   }
 }
 
-function stepName({ event, way }: Step): string {
+/** What tells the steps from one state apart. */
+export function stepName({ event, way }: Step): string {
   switch (event?.do) {
     case "leg":
       return event.leg;
