@@ -13,13 +13,12 @@ export function ensurePackages() {
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   process.stderr.write("Installing packages…\n");
   const npm = process.platform === "win32" ? "npm.cmd" : "npm";
-  // Not `npm ci`: it refuses a lock file without the optional packages of platforms that a mirror does not carry.
-  const run = spawnSync(npm, ["install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"], {
+  const run = spawnSync(npm, ["ci", "--no-audit", "--no-fund", "--loglevel=error"], {
     cwd: root,
     stdio: ["ignore", 2, 2],
     shell: process.platform === "win32",
   });
-  if (run.status !== 0) throw new Error("The packages could not be installed: `npm install` failed; its messages are above.");
+  if (run.status !== 0) throw new Error("The packages could not be installed: `npm ci` failed; its messages are above.");
   writeFileSync(stamp, lock);
 }
 

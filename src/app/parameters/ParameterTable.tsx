@@ -164,7 +164,7 @@ function withSource(pass: Record<string, string> | undefined, name: string, sour
 
 /** Where a value is born, and every screen that it reaches, in words; the map shows the same. */
 function FlowView({ project, slot }: { project: Project; slot: Slot }) {
-  const id = useDocument((d) => d.id);
+  const id = useDocument((d) => d.session?.id);
   const flow = followValue(project, slot);
   const born = [...new Set(flow.born.map((provider) => `${bornSays(project, provider)} (${providerName(project, provider)})`))];
   const screens = [...new Set(flow.slots.map((s) => s.screen))];

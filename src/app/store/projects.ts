@@ -55,6 +55,7 @@ export async function saveEdit(id: string, edit: Edit, store: EtapeDb = db, know
     if (!row) return undefined;
     const newest = known?.revision === row.revision ? known.project : parsed((await store.versions.get([id, row.head]))?.document);
     const project = edit.apply(newest);
+    mustRead(project, edit.name);
     const head = row.head + 1;
     await store.versions
       .where("projectId")
@@ -66,6 +67,12 @@ export async function saveEdit(id: string, edit: Edit, store: EtapeDb = db, know
     await store.projects.put(next);
     return { project, head, revision: next.revision, undoName: edit.name, redoName: undefined };
   });
+}
+
+/** A document that could not be read again is never stored: what was stored before stays the newest. */
+function mustRead(project: Project, edit: string) {
+  const result = readProjectData(project);
+  if (!result.ok) throw new Error(`“${edit}” was not kept, because the document could not be read afterwards: ${result.problems.map(problemLine).join("; ")}`);
 }
 
 /** Goes one version back (-1) or forward (1); gives the document as it then is. Stays where there is none. */
