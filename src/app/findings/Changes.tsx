@@ -1,11 +1,17 @@
+import { Failed } from "../parts/Failed.tsx";
+import { useFindings } from "../store/findings.ts";
 import type { PlainFinding, PlainResult } from "../workers/plain.ts";
+import type { Task } from "../workers/useTask.ts";
 import { SEVERITY_COLOR } from "./words.ts";
 
-/** The findings that a change would bring and take. */
-export function Changes({ before, after }: { before: PlainResult | undefined; after: PlainResult | undefined }) {
-  if (!before || !after) return <span className="text-ink-2">looking…</span>;
-  const gained = without(after.findings, before.findings);
-  const lost = without(before.findings, after.findings);
+/** The findings that a change would bring and take; `before` is undefined as long as they are not known. */
+export function Changes({ before, after }: { before: PlainResult | undefined; after: Task<PlainResult> }) {
+  const failure = useFindings((f) => f.error);
+  if (after.is === "failed") return <Failed what="What comes and goes is not known" error={after.error} onRetry={after.retry} />;
+  if (!before && failure) return <span className="text-ink-2">not known: the check failed</span>;
+  if (!before || after.is !== "done") return <span className="text-ink-2">looking…</span>;
+  const gained = without(after.value.findings, before.findings);
+  const lost = without(before.findings, after.value.findings);
   if (gained.length + lost.length === 0) return <span className="text-ink-2">no change</span>;
   return (
     <ul className="m-0 max-h-24 list-none overflow-y-auto p-0">

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useMemo } from "react";
 import { create } from "zustand";
 import { compareProjects } from "../../core/compare/compare.ts";
 import type { Edit } from "../../core/model/edits/edit.ts";
@@ -6,8 +6,8 @@ import { Button } from "../parts/Button.tsx";
 import { Dialog } from "../parts/Dialog.tsx";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
-import type { PlainResult } from "../workers/plain.ts";
-import { startWorker } from "../workers/start.ts";
+import type { Api } from "../workers/start.ts";
+import { useTask } from "../workers/useTask.ts";
 import { Changes } from "./Changes.tsx";
 
 /** The mend that is being looked at before it is made. */
@@ -28,12 +28,7 @@ function Opened({ mend, close }: { mend: Edit; close: () => void }) {
   const apply = useDocument((d) => d.apply);
   const before = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
   const mended = useMemo(() => mend.apply(project), [mend, project]);
-  const [after, setAfter] = useState<PlainResult>();
-  useEffect(() => {
-    const { api, stop } = startWorker();
-    void api.check(mended).then((result) => setAfter(result));
-    return stop;
-  }, [mended]);
+  const after = useTask(useCallback((api: Api) => api.check(mended), [mended]));
   return (
     <Dialog title={`Mend: ${mend.name}`} open onClose={close} wide>
       <h3 className="caption m-0 mb-1 text-[12px]">What it changes</h3>

@@ -5,6 +5,7 @@ import { meaningless } from "../../core/check/meaningless.ts";
 import { proofText } from "../../core/check/proof.ts";
 import { type Checked, type HandedFile, TARGETS } from "../../core/handoff/target.ts";
 import { Button } from "../parts/Button.tsx";
+import { Failed } from "../parts/Failed.tsx";
 import { fileName, save } from "../shell/download.ts";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
@@ -22,7 +23,7 @@ export function HandoffView() {
   const blockers = useMemo(() => meaningless(project), [project]);
   const result = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
   const stopped = useFindings((f) => f.stopped === project);
-  const { data: frame } = useSWR("/prototype.html", async (path: string) => (await fetch(path)).text(), { revalidateOnFocus: false });
+  const { data: frame, error: noFrame, mutate: loadFrame } = useSWR<string, Error>("/prototype.html", textAt, { revalidateOnFocus: false });
   const checked = useMemo<Checked>(
     () => ({
       findings: result?.findings ?? [],
@@ -35,9 +36,13 @@ export function HandoffView() {
     }),
     [result, stopped, frame],
   );
-  const { files, working, run } = useHandoff(project, blockers.length > 0 ? undefined : chosen, checked);
+  const { task, run } = useHandoff(project, blockers.length > 0 ? undefined : chosen, checked);
+  const files = task.is === "done" ? task.value : [];
   const file = files[Math.min(part, files.length - 1)];
-  const all = async () => {
+  const all = () =>
+    zipped().catch((error: unknown) => say(`The zip could not be made: ${error instanceof Error ? error.message : String(error)}. Nothing was downloaded.`));
+  const zipped = async () => {
+    if (!frame) throw new Error("the frame of the prototype is not loaded");
     const made = await run(TARGETS.map((t) => t.id));
     // One fixed time for all, so that the same project gives the same bytes.
     const zip = zipSync(Object.fromEntries(made.map((f) => [f.name, strToU8(f.text)] as const)), { mtime: "2026-01-01T00:00:00Z" });
@@ -81,7 +86,11 @@ export function HandoffView() {
           </div>
         ) : (
           <>
-            {working && (
+            {task.is === "failed" && <Failed what="These files could not be made" error={task.error} onRetry={task.retry} />}
+            {!frame && noFrame && chosen === "prototype" && (
+              <Failed what="The frame of the prototype could not be loaded" error={String(noFrame.message)} onRetry={() => void loadFrame()} />
+            )}
+            {task.is === "running" && (
               <p role="status" className="m-0 pb-2 text-[12.5px] text-ink-2">
                 Making it; walks that use every leg can take some seconds…
               </p>
@@ -122,6 +131,12 @@ export function HandoffView() {
       </div>
     </div>
   );
+}
+
+async function textAt(path: string): Promise<string> {
+  const response = await fetch(path);
+  if (!response.ok) throw new Error(`the server answered ${response.status}`);
+  return response.text();
 }
 
 /** Most of a file that is shown; the whole is copied and downloaded. */

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { whatIf } from "../../core/engine/whatif.ts";
 import { changeLeg } from "../../core/model/edits/change.ts";
 import { lookup, nameOf } from "../../core/model/lookup.ts";
@@ -10,7 +10,8 @@ import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
 import { useSelection } from "../store/selection.ts";
 import type { PlainResult } from "../workers/plain.ts";
-import { startWorker } from "../workers/start.ts";
+import type { Api } from "../workers/start.ts";
+import { type Task, useTask } from "../workers/useTask.ts";
 import { type Way, wayKey, waysOf } from "./moveKinds.ts";
 import { Picture } from "./Picture.tsx";
 
@@ -28,7 +29,7 @@ function Opened({ project, leg, close }: { project: Project; leg: Leg; close: ()
   const apply = useDocument((d) => d.apply);
   const now = useFindings((f) => (f.running ? undefined : f.result));
   const ways = useMemo(() => waysOf(project, leg), [project, leg]);
-  const results = useChecks(project, leg, ways);
+  const resultOf = useChecks(project, leg, ways);
   const take = (way: Way | undefined) => {
     if (!way) return;
     apply(changeLeg(project, leg, { move: way.move }, "Another way"));
@@ -70,7 +71,7 @@ function Opened({ project, leg, close }: { project: Project; leg: Leg; close: ()
                 </td>
                 <td className="py-2 pr-3">{back}</td>
                 <td className="py-2 pr-3">{lead}</td>
-                <td className="py-2">{chosen ? <span className="text-ink-2">those there are</span> : <Changes before={now} after={results.get(way.key)} />}</td>
+                <td className="py-2">{chosen ? <span className="text-ink-2">those there are</span> : <Changes before={now} after={resultOf(way)} />}</td>
               </tr>
             );
           })}
@@ -84,24 +85,21 @@ function Opened({ project, leg, close }: { project: Project; leg: Leg; close: ()
 }
 
 /** The findings for each way, one after another in a worker of its own, which goes with the sheet. */
-function useChecks(project: Project, leg: Leg, ways: readonly Way[]): ReadonlyMap<string, PlainResult> {
+function useChecks(project: Project, leg: Leg, ways: readonly Way[]): (way: Way) => Task<PlainResult> {
   const [results, setResults] = useState<ReadonlyMap<string, PlainResult>>(new Map());
-  useEffect(() => {
-    const { api, stop } = startWorker();
-    let stopped = false;
-    const run = async () => {
+  const work = useCallback(
+    async (api: Api) => {
       for (const way of ways) {
         if (leg.move && wayKey(leg.move) === way.key) continue;
         const result = await api.check(changeLeg(project, leg, { move: way.move }).apply(project));
-        if (stopped) return;
         setResults((known) => new Map(known).set(way.key, result));
       }
-    };
-    void run();
-    return () => {
-      stopped = true;
-      stop();
-    };
-  }, [project, leg, ways]);
-  return results;
+    },
+    [project, leg, ways],
+  );
+  const task = useTask(work);
+  return (way: Way): Task<PlainResult> => {
+    const value = results.get(way.key);
+    return value ? { is: "done", value } : task.is === "failed" ? task : { is: "running" };
+  };
 }

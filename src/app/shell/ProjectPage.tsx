@@ -14,6 +14,7 @@ import { WhatIf } from "../inspector/WhatIf.tsx";
 import { MapView } from "../map/MapView.tsx";
 import { Outline } from "../outline/Outline.tsx";
 import { ParametersView } from "../parameters/ParametersView.tsx";
+import { Boundary } from "../parts/Boundary.tsx";
 import { Button } from "../parts/Button.tsx";
 import { afterPaint } from "../store/afterPaint.ts";
 import { useDocument } from "../store/document.ts";
@@ -36,7 +37,7 @@ const COLUMNS: Record<Width, string> = {
 /** One project: the outline, the map, the walk beside it, and how things stand at the foot. */
 export function ProjectPage() {
   const { id = "", view } = useParams();
-  const { open, status, project, error } = useDocument();
+  const { open, status, project, error, undoName } = useDocument();
   const check = useFindings((f) => f.check);
   useEffect(() => {
     useSelection.getState().select(undefined);
@@ -57,15 +58,21 @@ export function ProjectPage() {
     <div className="grid h-full min-w-[1024px] grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
       <Head id={id} />
       <div className={`grid min-h-0 grid-rows-[minmax(0,1fr)] ${COLUMNS[width]}`}>
-        <Outline />
+        <Boundary name="the outline" of={project}>
+          <Outline />
+        </Boundary>
         <main className="relative min-h-0 min-w-0 overflow-hidden">
-          {view === "parameters" ? <ParametersView /> : view === "hand-off" ? <HandoffView /> : <MapView />}
+          <Boundary name={view === "parameters" ? "the parameters" : view === "hand-off" ? "the hand-off" : "the map"} of={`${view} ${undoName}`}>
+            {view === "parameters" ? <ParametersView /> : view === "hand-off" ? <HandoffView /> : <MapView />}
+          </Boundary>
         </main>
         <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] border-l border-hairline bg-sheet">
           <div className="min-h-0 overflow-y-auto">
-            <WalkPanel />
+            <Boundary name="the walk" of={project}>
+              <WalkPanel />
+            </Boundary>
           </div>
-          <Inspector />
+          <Chosen />
         </div>
       </div>
       <Foot />
@@ -77,6 +84,16 @@ export function ProjectPage() {
       <WhatIf />
       <MendDialog />
     </div>
+  );
+}
+
+/** What is chosen; something else to choose is a new beginning after a failure. */
+function Chosen() {
+  const selected = useSelection((s) => s.selected);
+  return (
+    <Boundary name="what is chosen" of={selected}>
+      <Inspector />
+    </Boundary>
   );
 }
 

@@ -50,13 +50,14 @@ export const useFindings = create<FindingsState>((set, get) => {
 
 /** A worker that is sent a project whole at first, and then what was edited. */
 function startChecker(): CheckWorker {
-  const { api, stop } = startWorker();
+  const { api, failed, stop } = startWorker();
   let sent: Project | undefined;
   return {
     check: (project, progress) => {
       const before = sent;
       sent = project;
-      return before ? api.checkNext(patchOf(before, project), proxy(progress)) : api.check(project, proxy(progress));
+      const result = before ? api.checkNext(patchOf(before, project), proxy(progress)) : api.check(project, proxy(progress));
+      return Promise.race([result, failed]);
     },
     stop,
   };

@@ -1,30 +1,34 @@
-import { useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { argumentsFromText } from "../../core/engine/values.ts";
-import type { Json, NavEvent, Screen } from "../../core/model/schema.ts";
+import type { Json, Project, Screen } from "../../core/model/schema.ts";
 import { Button } from "../parts/Button.tsx";
+import { Failed } from "../parts/Failed.tsx";
 import { useDocument } from "../store/document.ts";
 import { useWalk } from "../store/walk.ts";
-import { startWorker } from "../workers/start.ts";
+import type { Api } from "../workers/start.ts";
+import { useTask } from "../workers/useTask.ts";
 
 /** Walks to a screen by the shortest real way; says so where there is none. */
 export function WalkHere({ screen }: { screen: Screen }) {
   const project = useDocument((d) => d.project);
   const load = useWalk((w) => w.load);
-  const [looking, setLooking] = useState<"no" | "yes" | "nothing">("no");
-  const look = async () => {
-    setLooking("yes");
-    const { api, stop } = startWorker();
-    const events: NavEvent[] | undefined = await api.wayTo(project, screen.id);
-    stop();
-    setLooking(events ? "no" : "nothing");
-    if (events) load(events);
-  };
+  const [wanted, setWanted] = useState<Project>();
+  const looking = useTask(
+    useMemo(() => (wanted === project ? async (api: Api) => ({ events: await api.wayTo(project, screen.id) }) : undefined), [wanted, project, screen.id]),
+  );
+  const events = looking.is === "done" ? looking.value.events : undefined;
+  useEffect(() => {
+    if (!events) return;
+    load(events);
+    setWanted(undefined);
+  }, [events, load]);
   return (
     <div>
-      <Button tone="main" disabled={looking === "yes"} onClick={() => void look()}>
-        {looking === "yes" ? "Looking for a way…" : "Walk from here"}
+      <Button tone="main" disabled={looking.is === "running"} onClick={() => setWanted(project)}>
+        {looking.is === "running" ? "Looking for a way…" : "Walk from here"}
       </Button>
-      {looking === "nothing" && <Place screen={screen} />}
+      {looking.is === "done" && !events && <Place screen={screen} />}
+      {looking.is === "failed" && <Failed what="No way was looked for" error={looking.error} onRetry={looking.retry} />}
     </div>
   );
 }

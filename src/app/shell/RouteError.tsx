@@ -1,0 +1,39 @@
+import { Link, useRouteError } from "react-router";
+import { Button } from "../parts/Button.tsx";
+
+/** Instead of a page that failed as a whole: what happened, and the ways on. */
+export function RouteError() {
+  const error = useRouteError();
+  return (
+    <Message title="This page could not be shown.">
+      <p className="text-ink-2">
+        What you made is saved in this browser. Load the page again; if it fails again, open another project and come back. (
+        {error instanceof Error ? error.message : String(error)})
+      </p>
+      <Button onClick={() => location.reload()}>Load it again</Button>
+    </Message>
+  );
+}
+
+/** For an address at which there is nothing. */
+export function NoSuchPage() {
+  return (
+    <Message title="There is nothing at this address.">
+      <p className="text-ink-2">The link may be old, or mistyped.</p>
+    </Message>
+  );
+}
+
+function Message({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <main className="mx-auto max-w-xl p-10">
+      <h1 className="caption text-[16px]">{title}</h1>
+      {children}
+      <p>
+        <Link to="/" className="font-semibold text-accent">
+          All projects
+        </Link>
+      </p>
+    </main>
+  );
+}
