@@ -1,7 +1,7 @@
 import "fake-indexeddb/auto";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { EtapeDb } from "../../src/app/store/db.ts";
-import { createProject, loadProject } from "../../src/app/store/projects.ts";
+import { createProject, loadProject, saveEdit } from "../../src/app/store/projects.ts";
 import { Session, type SessionState } from "../../src/app/store/session.ts";
 import { addScreen, emptyProject, newScreen } from "../../src/core/model/edits/add.ts";
 import { changeProject } from "../../src/core/model/edits/change.ts";
@@ -83,9 +83,11 @@ describe("a project while it is open", () => {
     await a.until(settled);
     a.session.apply(add("good"));
     a.session.apply({ name: "Break it", apply: (p) => ({ ...p, name: 7 as unknown as string }) });
+    expect(a.session.state).toMatchObject({ error: expect.stringMatching(/“Break it” was not kept.*name: found 7/), project: { name: "A" } });
+    // What another window makes of the document is not known before it is saved.
+    await expect(saveEdit(id, { name: "Break it", apply: (p) => ({ ...p, name: 7 as unknown as string }) }, store)).rejects.toThrow(/name: found 7/);
     a.session.apply(add("after"));
     const now = await a.until((state) => settled(state) && state.project?.screens.length === 3);
-    expect(now.error).toMatch(/“Break it” was not kept.*name: found 7/);
     expect(now.project?.name).toBe("A");
     expect(await stored(id)).toEqual({ name: "A", screens: ["home", "good", "after"] });
   });

@@ -3,6 +3,7 @@ import { useMemo, useState } from "react";
 import { triggerLabel } from "../../core/map/rows.ts";
 import type { Chosen } from "../../core/model/edits/clip.ts";
 import { elementIdOf, elementOf, nameOf, targetOf } from "../../core/model/lookup.ts";
+import { rankedByName } from "../../core/model/names.ts";
 import type { Leg, Project } from "../../core/model/schema.ts";
 import { Dialog } from "../parts/Dialog.tsx";
 import { useDocument } from "../store/document.ts";
@@ -100,18 +101,13 @@ function legSays(project: Project, leg: Leg): string {
   return `${nameOf(project, leg.from)} · ${by}${to === undefined ? "" : ` → ${nameOf(project, to)}`}`;
 }
 
-/** Entries that have every typed word, those whose name begins with the first word before others. */
+/** Entries that have every typed word, those whose name fits the whole best first. */
 function matching(all: Entry[], query: string): Entry[] {
   const words = query
     .toLowerCase()
     .split(/\s+/)
     .filter((word) => word !== "");
-  const [first] = words;
-  if (first === undefined) return all;
   const hits = all.filter((entry) => words.every((word) => entry.name.toLowerCase().includes(word) || entry.says.toLowerCase().includes(word)));
-  const begins = (entry: Entry) => (entry.name.toLowerCase().startsWith(first) ? 0 : 1);
-  return hits
-    .map((entry, i) => ({ entry, i }))
-    .sort((a, b) => begins(a.entry) - begins(b.entry) || a.i - b.i)
-    .map(({ entry }) => entry);
+  const best = rankedByName(hits, query, (entry) => [entry.name]);
+  return [...best, ...hits.filter((entry) => !best.includes(entry))];
 }

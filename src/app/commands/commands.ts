@@ -5,7 +5,7 @@ import { download } from "../shell/download.ts";
 import { useDocument } from "../store/document.ts";
 import { useFocus } from "../store/focus.ts";
 import { useNotices } from "../store/notices.ts";
-import { useSelection } from "../store/selection.ts";
+import { freshLeg, useSelection } from "../store/selection.ts";
 import { useTheme } from "../store/theme.ts";
 import { useWalk } from "../store/walk.ts";
 import { addWayIn, moveChosen, orderChosen, plannedChosen, renameChosen, shareChosen, unwrapChosen, wrapChosen } from "./arranging.ts";
@@ -141,9 +141,11 @@ export const COMMANDS: readonly Command[] = [
 
 /** Escape takes back the leg that was just made; else it chooses nothing and shows everything. */
 function takeBack() {
-  const { fresh, selected, select } = useSelection.getState();
-  if (fresh !== undefined && selected?.kind === "leg" && selected.id === fresh) {
-    useDocument.getState().undo();
+  const { selected, select } = useSelection.getState();
+  const { project, undo } = useDocument.getState();
+  const fresh = freshLeg(useSelection.getState(), project);
+  if (fresh) {
+    for (let i = 0; i < fresh.edits; i++) undo();
     select(undefined);
     return;
   }

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { tinykeys } from "tinykeys";
-import { changeLeg } from "../../core/model/edits/change.ts";
 import { lookup } from "../../core/model/lookup.ts";
+import { goAnotherWay } from "../inspector/goAnotherWay.ts";
 import { waysOf } from "../inspector/moveKinds.ts";
 import { useDeletion } from "../shell/deletion.ts";
 import { listenToClipboard } from "./clipboard.ts";
@@ -25,8 +25,7 @@ export function useKeys() {
 
 function run(command: Command, event: KeyboardEvent) {
   const target = event.target instanceof Element ? event.target : undefined;
-  const field = target?.closest("input, select, textarea");
-  if (field ? !heldInField(command, field) : target?.closest("[role=dialog]") && command.name !== "Do or find anything by name") return;
+  if (target && taken(command, target, event)) return;
   if (event.defaultPrevented) return;
   const context = contextNow();
   if (command.can && !command.can(context)) return;
@@ -34,10 +33,24 @@ function run(command: Command, event: KeyboardEvent) {
   command.run(context);
 }
 
-/** In a field, keys are the field's own, but for the palette; and undo, as long as nothing is written there. */
-function heldInField(command: Command, field: Element): boolean {
-  if (command.name === "Do or find anything by name") return true;
-  return (command.name === "Undo" || command.name === "Redo") && "value" in field && field.value === "";
+/** Commands that work everywhere, whatever has the focus. */
+const EVERYWHERE: readonly string[] = ["Do or find anything by name"];
+/** Those that a text in which something is being written has for itself. */
+const OF_TEXT: readonly string[] = ["Undo", "Redo"];
+/** Inputs that take no text: they leave all keys but their own to the page. */
+const TEXTLESS: readonly string[] = ["checkbox", "radio", "button", "submit", "file", "range", "color"];
+
+/**
+ * Whether a key belongs to what has the focus and not to the page. A text has all of its keys, but undo only while something is
+ * written there that is not in the document yet; a drop-down has letters and digits, by which it is chosen from; a sheet has all but undo.
+ */
+function taken(command: Command, target: Element, event: KeyboardEvent): boolean {
+  if (EVERYWHERE.includes(command.name)) return false;
+  const field = target.closest<HTMLElement>("input, textarea, select");
+  const inText = field instanceof HTMLTextAreaElement || (field instanceof HTMLInputElement && !TEXTLESS.includes(field.type));
+  if (OF_TEXT.includes(command.name)) return inText && field.dataset.clean !== "true" && field.value !== "";
+  if (inText || target.closest("[role=dialog]")) return true;
+  return field instanceof HTMLSelectElement && !event.ctrlKey && !event.metaKey && !event.altKey && event.key !== "Escape";
 }
 
 /** The command that a digit means while a leg is chosen: the way of that number. */
@@ -53,7 +66,7 @@ function takeWay(digit: number): Command {
     can: (context) => wayOf(context) !== undefined,
     run: (context) => {
       const chosen = wayOf(context);
-      if (chosen) context.apply(changeLeg(context.project, chosen.leg, { move: chosen.way.move }, "Another way"));
+      if (chosen) goAnotherWay(chosen.leg, chosen.way.move);
     },
   };
 }

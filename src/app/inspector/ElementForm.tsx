@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import { placeValues } from "../../core/engine/sample.ts";
 import { changeElement } from "../../core/model/edits/change.ts";
 import type { Scope } from "../../core/model/expression.ts";
-import { elementIdOf, lookup, nameOf } from "../../core/model/lookup.ts";
+import { elementIdOf, lookup, nameOf, typeLabel } from "../../core/model/lookup.ts";
 import { moveSentence } from "../../core/model/propose.ts";
 import type { Element } from "../../core/model/schema.ts";
 import { placeScope } from "../../core/model/scope.ts";
@@ -69,7 +69,7 @@ export function ElementForm({ place, element }: { place: string; element: Elemen
           <Choice
             label="Rows of"
             value={element.of ?? ""}
-            options={[{ value: "", label: "nothing in particular" }, ...project.types.map((t) => ({ value: t.id, label: t.name }))]}
+            options={[{ value: "", label: "nothing in particular" }, ...project.types.map((t) => ({ value: t.id, label: typeLabel(t) }))]}
             onChange={(of) => change({ of: of === "" ? undefined : of })}
           />
         )}

@@ -18,15 +18,15 @@ export function Inspector() {
     switch (selected.kind) {
       case "leg": {
         const leg = lookup(project).legs.get(selected.id);
-        return leg ? <LegStrip leg={leg} /> : <Hint />;
+        return leg ? <LegStrip key={leg.id} leg={leg} /> : <Hint />;
       }
       case "element": {
         const element = elementOf(project, selected.place, selected.id);
-        return element ? <ElementForm place={selected.place} element={element} /> : <Hint />;
+        return element ? <ElementForm key={`${selected.place} ${element.id}`} place={selected.place} element={element} /> : <Hint />;
       }
       case "entrance": {
         const entrance = lookup(project).entrances.get(selected.id);
-        return entrance ? <EntranceForm entrance={entrance} /> : <Hint />;
+        return entrance ? <EntranceForm key={entrance.id} entrance={entrance} /> : <Hint />;
       }
       case "place": {
         const place = lookup(project).places.get(selected.id);

@@ -1,5 +1,5 @@
 import type { Motion } from "../../core/model/schema.ts";
-import { Choice, TextField } from "../parts/Field.tsx";
+import { Choice, isDuration, TextField } from "../parts/Field.tsx";
 import { MotionPreview } from "./MotionPreview.tsx";
 
 const KINDS: ReadonlyArray<{ value: Motion["kind"] | "usual"; label: string }> = [
@@ -55,7 +55,7 @@ export function MotionForm({ motion, usual, onChange, children }: Props) {
             onCommit={(text) => {
               const ms = Number(text);
               if (text.trim() === "") onChange({ ...motion, ms: undefined });
-              else if (ms >= 0) onChange({ ...motion, ms });
+              else if (isDuration(text)) onChange({ ...motion, ms });
             }}
           />
         )}

@@ -1,4 +1,4 @@
-import { lookup } from "../../core/model/lookup.ts";
+import { lookup, typeLabel } from "../../core/model/lookup.ts";
 import type { Screen } from "../../core/model/schema.ts";
 import { Choice } from "../parts/Field.tsx";
 import { useDocument } from "../store/document.ts";
@@ -15,7 +15,7 @@ export function PagesForm({ screen, onChange }: { screen: Screen; onChange: (pag
         <Choice
           label="Pages through"
           value={pages?.over ?? ""}
-          options={[{ value: "", label: "nothing" }, ...project.types.map((t) => ({ value: t.id, label: t.name }))]}
+          options={[{ value: "", label: "nothing" }, ...project.types.map((t) => ({ value: t.id, label: typeLabel(t) }))]}
           onChange={(over) => onChange(over === "" ? undefined : { over, by: pages?.by ?? screen.params[0]?.name ?? "" })}
         />
         {pages && (

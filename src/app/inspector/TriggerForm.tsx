@@ -1,6 +1,6 @@
 import { lookup } from "../../core/model/lookup.ts";
 import type { Leg, Project, Trigger } from "../../core/model/schema.ts";
-import { Choice, TextField } from "../parts/Field.tsx";
+import { Choice, isDuration, TextField } from "../parts/Field.tsx";
 
 const KINDS: ReadonlyArray<{ value: Trigger["kind"]; label: string }> = [
   { value: "tap", label: "tap on" },
@@ -12,12 +12,18 @@ const KINDS: ReadonlyArray<{ value: Trigger["kind"]; label: string }> = [
   { value: "depart", label: "departing" },
 ];
 
+/** What needs an element to happen on. */
+const ON_ELEMENTS: readonly Trigger["kind"][] = ["tap", "submit", "hold"];
+
 /** By what a leg is taken. */
 export function TriggerForm({ project, leg, onChange }: { project: Project; leg: Leg; onChange: (on: Trigger) => void }) {
   const place = lookup(project).places.get(leg.from);
   const elements = (place?.kind === "screen" ? place.screen.elements : place?.container.elements) ?? [];
   const on = leg.on;
-  const kinds = place?.kind === "screen" ? KINDS : KINDS.filter(({ value }) => value !== "after" && value !== "arrive");
+  const kinds = KINDS.filter(
+    ({ value }) =>
+      value === on.kind || ((place?.kind === "screen" || (value !== "after" && value !== "arrive")) && (elements.length > 0 || !ON_ELEMENTS.includes(value))),
+  );
   return (
     <div className="grid grid-cols-2 gap-2">
       <Choice label="By" value={on.kind} options={kinds} onChange={(kind) => onChange(triggerOf(kind, on, elements[0]?.id))} />
@@ -46,12 +52,7 @@ export function TriggerForm({ project, leg, onChange }: { project: Project; leg:
         />
       )}
       {on.kind === "after" && (
-        <TextField
-          label="Milliseconds"
-          value={String(on.ms)}
-          problem={Number.isFinite(on.ms) ? undefined : "a number"}
-          onCommit={(text) => Number(text) >= 0 && text.trim() !== "" && onChange({ kind: "after", ms: Number(text) })}
-        />
+        <TextField label="Milliseconds" value={String(on.ms)} onCommit={(text) => isDuration(text) && onChange({ kind: "after", ms: Number(text) })} />
       )}
     </div>
   );

@@ -12,6 +12,7 @@ import { useSelection } from "../store/selection.ts";
 import type { PlainResult } from "../workers/plain.ts";
 import type { Api } from "../workers/start.ts";
 import { type Task, useTask } from "../workers/useTask.ts";
+import { goAnotherWay } from "./goAnotherWay.ts";
 import { type Way, wayKey, waysOf } from "./moveKinds.ts";
 import { Picture } from "./Picture.tsx";
 
@@ -26,13 +27,12 @@ export function WhatIf() {
 }
 
 function Opened({ project, leg, close }: { project: Project; leg: Leg; close: () => void }) {
-  const apply = useDocument((d) => d.apply);
   const now = useFindings((f) => (f.running ? undefined : f.result));
   const ways = useMemo(() => waysOf(project, leg), [project, leg]);
   const resultOf = useChecks(project, leg, ways);
   const take = (way: Way | undefined) => {
     if (!way) return;
-    apply(changeLeg(project, leg, { move: way.move }, "Another way"));
+    goAnotherWay(leg, way.move);
     close();
   };
   return (

@@ -3,13 +3,13 @@ import { moveSentence } from "../../core/model/propose.ts";
 import { Picture } from "../inspector/Picture.tsx";
 import { WayPicker } from "../inspector/WayPicker.tsx";
 import { useDocument } from "../store/document.ts";
-import { useSelection } from "../store/selection.ts";
+import { freshLeg, useSelection } from "../store/selection.ts";
 
 /** What the leg that was just drawn will do, and how to have it otherwise: a digit, or Escape. */
 export function LinkMade() {
   const project = useDocument((d) => d.project);
-  const { fresh, selected } = useSelection();
-  const leg = fresh !== undefined && selected?.kind === "leg" && selected.id === fresh ? lookup(project).legs.get(fresh) : undefined;
+  const selection = useSelection();
+  const leg = lookup(project).legs.get(freshLeg(selection, project)?.leg ?? "");
   if (!leg?.move) return null;
   return (
     <section

@@ -1,6 +1,7 @@
 import { Command } from "cmdk";
 import { useEffect, useMemo, useState } from "react";
 import { elementOf, lookup, nameOf } from "../../core/model/lookup.ts";
+import { begins, rankedByName } from "../../core/model/names.ts";
 import { propose } from "../../core/model/propose.ts";
 import { Picture } from "../inspector/Picture.tsx";
 import { useDocument } from "../store/document.ts";
@@ -36,8 +37,7 @@ function Opened({ from }: { from: { place: string; element: string } }) {
     }));
   }, [project]);
   const name = query.trim();
-  const shown = useMemo(() => ranked(targets, name), [targets, name]);
-  const exact = shown.some((target) => target.name.toLowerCase() === name.toLowerCase());
+  const shown = useMemo(() => rankedByName(targets, name, (target) => [target.name, target.within]), [targets, name]);
   const pointed = value.startsWith(`${AROUND} `) ? value.slice(AROUND.length + 1) : value;
   const proposal = useMemo(
     () => (lookup(project).places.has(pointed) && pointed === value ? propose(project, from.place, from.element, pointed) : undefined),
@@ -49,6 +49,23 @@ function Opened({ from }: { from: { place: string; element: string } }) {
   const item = "flex min-h-7 cursor-default items-baseline gap-3 px-2 py-0.5 text-[13px] data-[selected=true]:bg-accent-soft";
   const done = (target: LinkTarget) => linkTo(target, from);
   const around = lookup(project).screens.has(pointed) && pointed !== project.root ? pointed : undefined;
+  const [begin, inside] = [shown.filter((target) => begins(target.name, name)), shown.filter((target) => !begins(target.name, name))];
+  const place = (target: (typeof targets)[number]) => (
+    <Command.Item key={target.id} value={target.id} onSelect={() => done(target.id)} className={item}>
+      <span className="min-w-0 flex-1 truncate font-semibold">{target.name}</span>
+      <span className="shrink-0 text-[11.5px] text-ink-2">{target.within}</span>
+    </Command.Item>
+  );
+  const made = (
+    <>
+      <Command.Item value={NEW_SCREEN} onSelect={() => done({ screen: name })} className={item}>
+        <span className="font-semibold text-accent">+ New screen “{name}”</span>
+      </Command.Item>
+      <Command.Item value={NEW_MODAL} onSelect={() => done({ modal: name })} className={item}>
+        <span className="font-semibold text-accent">+ New screen “{name}” in a new modal</span>
+      </Command.Item>
+    </>
+  );
   return (
     <section
       role="dialog"
@@ -83,22 +100,10 @@ function Opened({ from }: { from: { place: string; element: string } }) {
           className="h-8 w-full border border-ink bg-paper px-2 text-[13px]"
         />
         <Command.List className={`max-h-[150px] overflow-y-auto ${listed ? "" : "hidden"}`} aria-label="Targets">
-          {shown.map((target) => (
-            <Command.Item key={target.id} value={target.id} onSelect={() => done(target.id)} className={item}>
-              <span className="min-w-0 flex-1 truncate font-semibold">{target.name}</span>
-              <span className="shrink-0 text-[11.5px] text-ink-2">{target.within}</span>
-            </Command.Item>
-          ))}
-          {name !== "" && (
-            <>
-              <Command.Item value={NEW_SCREEN} onSelect={() => done({ screen: name })} className={`${item} ${exact ? "" : "border-t border-hairline"}`}>
-                <span className="font-semibold text-accent">+ New screen “{name}”</span>
-              </Command.Item>
-              <Command.Item value={NEW_MODAL} onSelect={() => done({ modal: name })} className={item}>
-                <span className="font-semibold text-accent">+ New screen “{name}” in a new modal</span>
-              </Command.Item>
-            </>
-          )}
+          {/* A name that is not there comes before those that merely have it somewhere inside. */}
+          {begin.map(place)}
+          {name !== "" && made}
+          {inside.map(place)}
           {around !== undefined && lookup(project).owners.get(around)?.kind !== "modal" && (
             <Command.Item value={`${AROUND} ${around}`} onSelect={() => done({ modalAround: around })} className={item}>
               <span className="text-ink-2">Put a new modal around “{nameOf(project, around)}”, and bring that up</span>
@@ -124,18 +129,4 @@ function Opened({ from }: { from: { place: string; element: string } }) {
       </div>
     </section>
   );
-}
-
-/** The targets whose name has what was typed in it, those that begin with it first. */
-function ranked<T extends { name: string; within: string }>(targets: T[], typed: string): T[] {
-  const wanted = typed.toLowerCase();
-  const rank = ({ name, within }: T) => {
-    const at = name.toLowerCase().indexOf(wanted);
-    return at === 0 ? 0 : at > 0 ? 1 : within.toLowerCase().includes(wanted) ? 2 : 3;
-  };
-  return targets
-    .map((target, i) => ({ target, rank: rank(target), i }))
-    .filter(({ rank: r }) => r < 3)
-    .sort((a, b) => a.rank - b.rank || a.i - b.i)
-    .map(({ target }) => target);
 }

@@ -11,7 +11,13 @@ export function linkTo(target: LinkTarget, from = useSelection.getState().linkin
   if (!from) return;
   const made = linkOf(project, from, target);
   apply(made.edit);
-  useSelection.getState().made(made.legId);
+  const { project: now } = useDocument.getState();
+  if (now !== project) useSelection.getState().made(made.legId, now);
+  else {
+    // It leads there already: nothing was made that could be taken back.
+    useSelection.getState().link(undefined);
+    useSelection.getState().select({ kind: "leg", id: made.legId });
+  }
 }
 
 function linkOf(project: ReturnType<typeof useDocument.getState>["project"], from: { place: string; element: string }, target: LinkTarget): Link {

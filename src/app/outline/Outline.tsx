@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { currentScreen } from "../../core/engine/state.ts";
 import { addScreenBeside } from "../../core/model/edits/link.ts";
 import { lookup, nameOf } from "../../core/model/lookup.ts";
+import { rankedByName, sameName } from "../../core/model/names.ts";
 import { worstByPlace } from "../findings/words.ts";
 import { linkTo } from "../map/linking.ts";
 import { useDocument } from "../store/document.ts";
@@ -9,7 +10,7 @@ import { useFindings } from "../store/findings.ts";
 import { useRenaming } from "../store/renaming.ts";
 import { allChosen, keyOf, useSelection } from "../store/selection.ts";
 import { useWalkState } from "../store/walk.ts";
-import { RowView } from "./RowView.tsx";
+import { RowView, rowId } from "./RowView.tsx";
 import { renameRow } from "./rename.ts";
 import { type OutlineRow, outlineRows } from "./tree.ts";
 import { useDragRows } from "./useDragRows.ts";
@@ -38,8 +39,10 @@ export function Outline() {
   const rows = useMemo(() => outlineRows(project, openPlace), [project, openPlace]);
   const worst = useMemo(() => worstByPlace(project, result?.findings ?? []), [project, result]);
   const chosen = useMemo(() => new Set(allChosen({ selected, also }).map(keyOf)), [selected, also]);
-  const wanted = query.trim().toLowerCase();
-  const shown = wanted === "" ? rows : rows.filter((row) => row.name.toLowerCase().includes(wanted));
+  const wanted = query.trim();
+  const shown = useMemo(() => rankedByName(rows, wanted, (row) => [row.name]), [rows, wanted]);
+  /** The suggestion that the arrows are on while a name is typed. */
+  const [hot, setHot] = useState<string>();
   const selectedKey = selected?.kind === "element" || selected?.kind === "place" ? keyOf(selected) : undefined;
   useEffect(() => {
     list.current?.querySelector(`[data-key="${CSS.escape(selectedKey ?? "")}"]`)?.scrollIntoView({ block: "nearest" });
@@ -57,9 +60,9 @@ export function Outline() {
     const at = shown.findIndex((row) => row.key === selectedKey);
     if (event.key === "ArrowDown" || event.key === "ArrowUp") {
       event.preventDefault();
-      const next = shown[Math.max(0, Math.min(shown.length - 1, at + (event.key === "ArrowDown" ? 1 : -1)))];
-      if (event.shiftKey && next) stretch(next);
-      else choose(next);
+      const by = event.key === "ArrowDown" ? 1 : -1;
+      if (event.shiftKey) stretch(nextAlike(shown, at, by));
+      else choose(shown[Math.max(0, Math.min(shown.length - 1, at + by))]);
     } else if (event.key === "Home" || event.key === "End") {
       event.preventDefault();
       choose(event.key === "Home" ? shown[0] : shown.at(-1));
@@ -72,52 +75,88 @@ export function Outline() {
     }
   };
   /** Shift and an arrow choose one more, or one less where that was chosen already. */
-  const stretch = (next: OutlineRow) => {
+  const stretch = (next: OutlineRow | undefined) => {
+    if (!next) return;
     const known = allChosen({ selected, also });
     const back = known.findIndex((one) => keyOf(one) === next.key);
     selectAll(back >= 0 ? known.slice(0, back + 1) : [...known, chosenOf(next)]);
   };
-  const add = () => {
-    const name = query.trim();
-    if (name === "") return;
-    const { edit, screenId } = addScreenBeside(project, openPlace, name);
-    apply(edit);
-    select({ kind: "place", id: screenId });
+  /** Adds what is named and not there, one screen for each name; the last is chosen, and the next can be typed at once. */
+  const add = (names: readonly string[]) => {
+    let now = project;
+    let beside = openPlace;
+    for (const name of names) {
+      if (now.screens.some((screen) => sameName(screen.name, name))) continue;
+      const { edit, screenId } = addScreenBeside(now, beside, name);
+      apply(edit);
+      now = edit.apply(now);
+      beside = screenId;
+    }
+    if (beside !== undefined && now !== project) select({ kind: "place", id: beside });
     setQuery("");
   };
-  const exact = rows.some((row) => !row.element && row.name.toLowerCase() === wanted);
+  const enter = () => {
+    const names = query.split(/[,\n]/).map((name) => name.trim());
+    const found = shown.find((row) => row.key === hot) ?? exactRow(shown, wanted);
+    setHot(undefined);
+    if (found) {
+      choose(found);
+      setQuery("");
+    } else add(names.filter((name) => name !== ""));
+  };
+  const exact = exactRow(shown, wanted);
+  const keysInField = (event: React.KeyboardEvent) => {
+    if (event.key === "ArrowDown" || event.key === "ArrowUp") {
+      event.preventDefault();
+      if (wanted === "") list.current?.querySelector<HTMLElement>("[role=tree]")?.focus();
+      else {
+        const at = shown.findIndex((row) => row.key === hot);
+        setHot(shown[Math.max(-1, Math.min(shown.length - 1, at + (event.key === "ArrowDown" ? 1 : -1)))]?.key);
+      }
+    } else if (event.key === "Escape") {
+      event.preventDefault();
+      setHot(undefined);
+      setQuery("");
+      if (wanted === "") list.current?.querySelector<HTMLElement>("[role=tree]")?.focus();
+    }
+  };
   return (
     <nav aria-label="Outline" className="flex h-full min-h-0 flex-col border-r border-hairline bg-sheet">
       <form
         className="p-3 pb-2"
         onSubmit={(event) => {
           event.preventDefault();
-          const same = shown.filter((row) => row.name.toLowerCase() === wanted);
-          if (exact || (shown.length === 1 && wanted !== "")) {
-            choose(same.find((row) => !row.isContainer && !row.element) ?? same[0] ?? shown[0]);
-            setQuery("");
-          } else add();
-          document.getElementById("places")?.focus();
+          enter();
         }}
       >
         <input
           id="find"
           value={query}
-          onChange={(event) => setQuery(event.target.value)}
-          placeholder="Find or add a screen…"
-          aria-label="Find or add a screen"
-          className="h-8 w-full border border-hairline bg-band px-2 text-[12.5px]"
-          onKeyDown={(event) => {
-            if (event.key === "Escape" || event.key === "ArrowDown" || event.key === "ArrowUp") {
-              setQuery("");
-              event.preventDefault();
-              document.getElementById("places")?.focus();
-            }
+          onChange={(event) => {
+            setQuery(event.target.value);
+            setHot(undefined);
           }}
+          onPaste={(event) => {
+            const text = event.clipboardData.getData("text/plain");
+            if (!text.includes("\n")) return;
+            event.preventDefault();
+            setQuery(
+              text
+                .split(/\r?\n/)
+                .map((line) => line.trim())
+                .filter((line) => line !== "")
+                .join(", "),
+            );
+          }}
+          placeholder="Add or find a screen…"
+          aria-label="Add or find a screen"
+          aria-activedescendant={hot === undefined ? undefined : rowId(hot)}
+          className="h-8 w-full border border-hairline bg-band px-2 text-[12.5px]"
+          onKeyDown={keysInField}
         />
         {wanted !== "" && !exact && (
-          <button type="button" onClick={add} className="mt-1 min-h-6 w-full truncate text-left text-[12px] font-semibold text-accent">
-            + Add screen “{query.trim()}”{openPlace ? ` beside “${nameOf(project, openPlace)}”` : ""}
+          <button type="submit" className="mt-1 min-h-6 w-full truncate text-left text-[12px] font-semibold text-accent">
+            + Add {wanted.includes(",") ? "screens" : "screen"} “{wanted}”{openPlace ? ` beside “${nameOf(project, openPlace)}”` : ""}
           </button>
         )}
       </form>
@@ -127,7 +166,7 @@ export function Outline() {
           role="tree"
           aria-label="Places"
           aria-multiselectable="true"
-          aria-activedescendant={selectedKey === undefined ? undefined : `row ${selectedKey}`.replaceAll(" ", "-")}
+          aria-activedescendant={selectedKey === undefined ? undefined : rowId(selectedKey)}
           tabIndex={0}
           onKeyDown={keys}
           onClick={(event) => {
@@ -151,7 +190,7 @@ export function Outline() {
               selected={row.key === selectedKey}
               chosen={chosen.has(row.key)}
               here={here === row.place && !row.element}
-              aim={linking !== undefined && aim === row.key}
+              aim={(linking !== undefined && aim === row.key) || hot === row.key}
               mark={row.element ? undefined : worst.get(row.place)}
               naming={naming.key === row.key}
               drop={drag.drop?.key === row.key ? drag.drop.where : undefined}
@@ -168,6 +207,22 @@ export function Outline() {
       </div>
     </nav>
   );
+}
+
+/** The row of exactly that name: a screen before a container before an element. */
+function exactRow(rows: readonly OutlineRow[], name: string): OutlineRow | undefined {
+  const same = name === "" ? [] : rows.filter((row) => sameName(row.name, name));
+  return same.find((row) => !row.isContainer && !row.element) ?? same.find((row) => !row.element) ?? same[0];
+}
+
+/** The next row up or down that is a place where the current one is, or another element of the same place. */
+function nextAlike(rows: readonly OutlineRow[], at: number, by: 1 | -1): OutlineRow | undefined {
+  const from = rows[at];
+  for (let i = at + by; i >= 0 && i < rows.length; i += by) {
+    const row = rows[i];
+    if (row && (from?.element ? row.element && row.place === from.place : !row.element)) return row;
+  }
+  return undefined;
 }
 
 function chosenOf(row: OutlineRow) {

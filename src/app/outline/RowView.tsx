@@ -1,4 +1,4 @@
-import { memo, useState } from "react";
+import { memo, useRef, useState } from "react";
 import type { Worst } from "../findings/words.ts";
 import type { OutlineRow } from "./tree.ts";
 
@@ -21,7 +21,7 @@ export const RowView = memo(function RowView({ row, selected, chosen, here, aim,
   const ground = selected || chosen ? "bg-accent-soft" : "hover:bg-band";
   return (
     <div
-      id={`row ${row.key}`.replaceAll(" ", "-")}
+      id={rowId(row.key)}
       data-key={row.key}
       role="treeitem"
       tabIndex={-1}
@@ -46,6 +46,11 @@ export const RowView = memo(function RowView({ row, selected, chosen, here, aim,
   );
 }, looksSame);
 
+/** The id of a row's element on the page. */
+export function rowId(key: string): string {
+  return `row-${key.replaceAll(" ", "-")}`;
+}
+
 /** Rows are made anew with each edit; most of them look as before. */
 function looksSame(a: Props, b: Props): boolean {
   return (
@@ -68,6 +73,13 @@ function looksSame(a: Props, b: Props): boolean {
 
 function NameField({ name, onName }: { name: string; onName: (name: string | undefined) => void }) {
   const [draft, setDraft] = useState(name);
+  // Enter ends the naming and takes the field away, which then loses the focus: that is no second answer.
+  const answered = useRef(false);
+  const answer = (next: string | undefined) => {
+    if (answered.current) return;
+    answered.current = true;
+    onName(next);
+  };
   return (
     <input
       autoFocus
@@ -75,11 +87,11 @@ function NameField({ name, onName }: { name: string; onName: (name: string | und
       value={draft}
       onFocus={(event) => event.target.select()}
       onChange={(event) => setDraft(event.target.value)}
-      onBlur={() => onName(draft.trim())}
+      onBlur={() => answer(draft.trim())}
       onKeyDown={(event) => {
         event.stopPropagation();
-        if (event.key === "Enter") onName(draft.trim());
-        if (event.key === "Escape") onName(undefined);
+        if (event.key === "Enter") answer(draft.trim());
+        if (event.key === "Escape") answer(undefined);
       }}
       className="h-[20px] min-w-0 flex-1 border border-accent bg-paper px-1 text-[12.5px] font-normal text-ink"
     />

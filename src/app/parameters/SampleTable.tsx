@@ -2,6 +2,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { useRef, useState } from "react";
 import { cellValue } from "../../core/model/data/rows.ts";
 import { changeCell, changeType } from "../../core/model/edits/types.ts";
+import { typeLabel } from "../../core/model/lookup.ts";
 import type { Json, RecordType } from "../../core/model/schema.ts";
 import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";
@@ -16,7 +17,7 @@ export function SampleTable({ type }: { type: RecordType }) {
   const columns = `44px repeat(${type.fields.length}, minmax(90px, 1fr)) 32px`;
   return (
     <div className="min-h-0 min-w-0 border border-hairline bg-sheet">
-      <div role="table" aria-label={`Samples of ${type.name}`} aria-rowcount={type.samples.length + 1}>
+      <div role="table" aria-label={`Samples of ${typeLabel(type)}`} aria-rowcount={type.samples.length + 1}>
         <div role="row" className="grid border-b border-hairline bg-band text-[11.5px] text-ink-2" style={{ gridTemplateColumns: columns }}>
           <span role="columnheader" className="px-2 py-1">
             #
@@ -69,7 +70,7 @@ export function SampleTable({ type }: { type: RecordType }) {
         <Button tone="quiet" onClick={() => apply(changeType(type.id, { samples: [...type.samples, {}] }, "Add a sample to"))}>
           + row
         </Button>
-        type.samples.length === 0 && <span>No samples yet: lists of this type are empty while walking.</span>
+        {type.samples.length === 0 && <span>No samples yet: lists of this type show one plain row on the device.</span>}
       </div>
     </div>
   );

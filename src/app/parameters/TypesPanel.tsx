@@ -3,7 +3,7 @@ import { freshId } from "../../core/model/edits/edit.ts";
 import { renameField } from "../../core/model/edits/fields.ts";
 import { renameId } from "../../core/model/edits/rename.ts";
 import { addType, changeType, removeField, removeType } from "../../core/model/edits/types.ts";
-import { lookup } from "../../core/model/lookup.ts";
+import { lookup, typeLabel } from "../../core/model/lookup.ts";
 import { NAME_PATTERN, type Project, type RecordType } from "../../core/model/schema.ts";
 import { Button } from "../parts/Button.tsx";
 import { TextField } from "../parts/Field.tsx";
@@ -28,7 +28,7 @@ export function TypesPanel({ project }: { project: Project }) {
                 onClick={() => setChosen(t.id)}
                 className={`flex min-h-7 w-full items-center justify-between px-2 text-left text-[12.5px] ${t === type ? "bg-accent-soft font-semibold" : "hover:bg-band"}`}
               >
-                <span className="truncate">{t.name}</span>
+                <span className="truncate">{typeLabel(t)}</span>
                 <span className="text-[11px] font-normal text-ink-2">{t.samples.length}</span>
               </button>
             </li>
@@ -73,7 +73,12 @@ function TypeForm({ project, type, onId }: { project: Project; type: RecordType;
   return (
     <div className="flex min-h-0 min-w-0 flex-col gap-3 p-4">
       <div className="flex items-end gap-3">
-        <TextField label="Name" value={type.name} onCommit={(name) => name !== "" && apply(changeType(type.id, { name }, "Rename"))} />
+        <TextField
+          label="Name"
+          value={type.name ?? ""}
+          placeholder={type.id}
+          onCommit={(name) => apply(changeType(type.id, { name: name === "" ? undefined : name }, "Rename"))}
+        />
         <TextField
           label="Id"
           mono

@@ -87,6 +87,7 @@ export function ExpressionField({ label, accessibleLabel, value, onCommit, scope
           aria-invalid={wrong !== undefined}
           value={draft}
           maxLength={2000}
+          data-clean={draft === value}
           placeholder={placeholder}
           onFocus={onFocus}
           onChange={(event) => {

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { TEXT_LIMIT } from "../../core/model/schema.ts";
 
 interface Props {
   label: string;
@@ -23,6 +24,8 @@ export function TextField({ label, value, onCommit, placeholder, mono, problem }
       <input
         value={draft}
         placeholder={placeholder}
+        maxLength={TEXT_LIMIT}
+        data-clean={draft === value}
         onChange={(event) => setDraft(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {
@@ -35,6 +38,11 @@ export function TextField({ label, value, onCommit, placeholder, mono, problem }
       {problem && <span className="block text-urgent">{problem}</span>}
     </label>
   );
+}
+
+/** Whether a text is a time in milliseconds that a document can hold. */
+export function isDuration(text: string): boolean {
+  return text.trim() !== "" && Number.isFinite(Number(text)) && Number(text) >= 0;
 }
 
 interface ChoiceProps<T extends string> {

@@ -9,6 +9,7 @@ import { fromScxml } from "../../core/handoff/in/scxml.ts";
 import { fromSitemap } from "../../core/handoff/in/sitemap.ts";
 import { emptyProject } from "../../core/model/edits/add.ts";
 import { type Problem, readProject, SIZE_LIMIT } from "../../core/model/read.ts";
+import { decodeUtf8, utf8Problem } from "../../core/model/utf8.ts";
 import { Button } from "../parts/Button.tsx";
 import { ThemeToggle } from "../shell/ThemeToggle.tsx";
 import { db } from "../store/db.ts";
@@ -50,7 +51,11 @@ export function ProjectsPage() {
     if (!chosen) return;
     if (chosen.size > SIZE_LIMIT)
       setRefused({ file: chosen.name, problems: [{ path: "", found: `a file of ${chosen.size} bytes`, expected: "at most 20 MiB" }] });
-    else await openText(chosen.name, await chosen.text());
+    else {
+      const decoded = decodeUtf8(new Uint8Array(await chosen.arrayBuffer()));
+      if (decoded.ok) await openText(chosen.name, decoded.text);
+      else setRefused({ file: chosen.name, problems: [utf8Problem(decoded)] });
+    }
   };
   return (
     <div

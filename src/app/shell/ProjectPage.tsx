@@ -41,7 +41,7 @@ export function ProjectPage() {
   const check = useFindings((f) => f.check);
   useEffect(() => {
     useSelection.getState().select(undefined);
-    useWalk.setState({ project: undefined, start: undefined, steps: [], at: 0, reason: undefined, kept: undefined, begun: undefined });
+    useWalk.setState({ project: undefined, start: undefined, steps: [], at: 0, reason: undefined, kept: undefined, begun: undefined, time: "passes" });
     return open(id);
   }, [open, id]);
   useEffect(() => {

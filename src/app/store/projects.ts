@@ -1,5 +1,5 @@
 import type { Edit } from "../../core/model/edits/edit.ts";
-import { problemLine, readProjectData } from "../../core/model/read.ts";
+import { problemLine, problemsAfterEdit, readProjectData } from "../../core/model/read.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { db, type EtapeDb, type ProjectRow } from "./db.ts";
 
@@ -55,7 +55,7 @@ export async function saveEdit(id: string, edit: Edit, store: EtapeDb = db, know
     if (!row) return undefined;
     const newest = known?.revision === row.revision ? known.project : parsed((await store.versions.get([id, row.head]))?.document);
     const project = edit.apply(newest);
-    mustRead(project, edit.name);
+    mustRead(newest, project, edit.name);
     const head = row.head + 1;
     await store.versions
       .where("projectId")
@@ -70,9 +70,17 @@ export async function saveEdit(id: string, edit: Edit, store: EtapeDb = db, know
 }
 
 /** A document that could not be read again is never stored: what was stored before stays the newest. */
-function mustRead(project: Project, edit: string) {
-  const result = readProjectData(project);
-  if (!result.ok) throw new Error(`“${edit}” was not kept, because the document could not be read afterwards: ${result.problems.map(problemLine).join("; ")}`);
+function mustRead(before: Project, after: Project, edit: string) {
+  const why = unreadable(before, after, edit);
+  if (why !== undefined) throw new Error(why);
+}
+
+/** Why the result of an edit cannot be kept, as a sentence; undefined where it reads. */
+export function unreadable(before: Project, after: Project, edit: string): string | undefined {
+  const problems = problemsAfterEdit(before, after);
+  return problems.length === 0
+    ? undefined
+    : `“${edit}” was not kept, because the document could not be read afterwards: ${problems.map(problemLine).join("; ")}`;
 }
 
 /** Goes one version back (-1) or forward (1); gives the document as it then is. Stays where there is none. */

@@ -1,5 +1,6 @@
 import { create } from "zustand";
 import type { Chosen } from "../../core/model/edits/clip.ts";
+import type { Project } from "../../core/model/schema.ts";
 
 export type Selection = Chosen | undefined;
 
@@ -12,8 +13,8 @@ interface SelectionState {
   linking: { place: string; element: string } | undefined;
   /** The target that the picker points at just now, for the map to show. */
   aim: string | undefined;
-  /** The leg that was made by the last gesture, as long as it may still be taken back by Escape. */
-  fresh: string | undefined;
+  /** What the last gesture made, as long as Escape may take just that back. */
+  fresh: Fresh | undefined;
   select: (selected: Selection) => void;
   /** Chooses several; the last is the one that the inspector shows. */
   selectAll: (chosen: readonly Chosen[]) => void;
@@ -21,8 +22,17 @@ interface SelectionState {
   toggle: (one: Chosen) => void;
   link: (from: { place: string; element: string } | undefined) => void;
   aimAt: (place: string | undefined) => void;
-  /** Selects a leg that was just made. */
-  made: (leg: string) => void;
+  /** Selects a leg that was just made by an edit, which led to a document. */
+  made: (leg: string, project: Project) => void;
+  /** Notes that the leg that was just made was led another way by one more edit. */
+  madeOtherwise: (project: Project) => void;
+}
+
+/** A leg that was just made: by how many edits, and the document that they led to. Any other edit makes it one like all others. */
+export interface Fresh {
+  leg: string;
+  edits: number;
+  project: Project;
 }
 
 /** What is selected, on the map and in the outline alike. */
@@ -41,8 +51,17 @@ export const useSelection = create<SelectionState>((set, get) => ({
   },
   link: (linking) => set({ linking, aim: undefined }),
   aimAt: (aim) => set({ aim }),
-  made: (leg) => set({ selected: { kind: "leg", id: leg }, also: [], linking: undefined, aim: undefined, fresh: leg }),
+  made: (leg, project) => set({ selected: { kind: "leg", id: leg }, also: [], linking: undefined, aim: undefined, fresh: { leg, edits: 1, project } }),
+  madeOtherwise: (project) => {
+    const { fresh } = get();
+    if (fresh) set({ fresh: { ...fresh, edits: fresh.edits + 1, project } });
+  },
 }));
+
+/** The leg that was just made and is chosen, as long as nothing else was edited since. */
+export function freshLeg({ fresh, selected }: Pick<SelectionState, "fresh" | "selected">, project: Project): Fresh | undefined {
+  return fresh && fresh.project === project && selected?.kind === "leg" && selected.id === fresh.leg ? fresh : undefined;
+}
 
 /** Everything chosen, in the order in which it was. */
 export function allChosen({ selected, also }: Pick<SelectionState, "selected" | "also">): Chosen[] {

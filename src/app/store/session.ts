@@ -3,7 +3,7 @@ import type { Edit } from "../../core/model/edits/edit.ts";
 import { sameValue } from "../../core/model/expression.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { db, type EtapeDb } from "./db.ts";
-import { type Loaded, loadProject, moveHead, saveEdit } from "./projects.ts";
+import { type Loaded, loadProject, moveHead, saveEdit, unreadable } from "./projects.ts";
 
 /** What is known of a project while it is open. */
 export interface SessionState {
@@ -54,6 +54,11 @@ export class Session {
     if (!project || this.state.status !== "ready") return;
     const next = this.made(edit, project);
     if (!next || sameValue(next, project)) return;
+    const why = unreadable(project, next, edit.name);
+    if (why !== undefined) {
+      this.set({ error: why });
+      return;
+    }
     this.set({ project: next, undoName: edit.name, redoName: undefined, error: undefined });
     this.inTurn(() => saveEdit(this.id, edit, this.store, this.newest));
   }

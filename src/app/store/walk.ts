@@ -24,6 +24,10 @@ interface WalkState {
   kept: string | undefined;
   /** Where the walk begins, if not with a launch: a screen shown as by a way in. */
   begun: { screen: string; args: Args } | undefined;
+  /** Whether time passes: it waits while a person holds it, and while a recorded walk is looked at. */
+  time: "passes" | "held" | "paused";
+  /** Holds time, or lets it pass. */
+  hold: (held: boolean) => void;
   /** Begins anew on a screen with arguments, as a way in would show it. */
   beginAt: (screen: string, args: Args) => void;
   /** Replays what was done on a changed project. */
@@ -44,9 +48,12 @@ export const useWalk = create<WalkState>((set, get) => ({
   reason: undefined,
   kept: undefined,
   begun: undefined,
+  time: "passes",
+  hold: (held) => set({ time: held ? "held" : "passes" }),
   beginAt: (screen, args) => {
     const { project } = get();
-    if (project) set({ begun: { screen, args }, start: beginning(project, { screen, args }), steps: [], at: 0, reason: undefined, kept: undefined });
+    if (project)
+      set({ begun: { screen, args }, start: beginning(project, { screen, args }), steps: [], at: 0, reason: undefined, kept: undefined, ...live(get()) });
   },
   follow: (project) => {
     const known = get();
@@ -60,22 +67,30 @@ export const useWalk = create<WalkState>((set, get) => ({
     if (!project || !start) return undefined;
     const before = steps[at - 1]?.state ?? start;
     const made = stepOf(project, before, event);
-    if (made.outcome !== "ignored") set({ steps: [...steps.slice(0, at), made], at: at + 1, reason: undefined, kept: undefined });
+    if (made.outcome !== "ignored") set({ steps: [...steps.slice(0, at), made], at: at + 1, reason: undefined, kept: undefined, ...live(get()) });
     return made;
   },
-  goTo: (at) => set({ at: Math.max(0, Math.min(at, get().steps.length)) }),
+  goTo: (at) => set({ at: Math.max(0, Math.min(at, get().steps.length)), ...paused(get()) }),
   restart: () => {
     const { project } = get();
-    set({ steps: [], at: 0, reason: undefined, kept: undefined, begun: undefined, ...(project ? { start: launch(project) } : {}) });
+    set({ steps: [], at: 0, reason: undefined, kept: undefined, begun: undefined, ...live(get()), ...(project ? { start: launch(project) } : {}) });
   },
   load: (events, { reason, at, kept } = {}) => {
     const { project } = get();
     if (!project) return;
     const start = launch(project);
     const steps = replay(project, start, events);
-    set({ start, begun: undefined, steps, at: at ?? steps.length, reason, kept });
+    set({ start, begun: undefined, steps, at: at ?? steps.length, reason, kept, ...paused(get()) });
   },
 }));
+
+/** What a person does by hand lets time pass again, unless it is held. */
+function live({ time }: WalkState): Pick<WalkState, "time"> {
+  return { time: time === "held" ? "held" : "passes" };
+}
+function paused({ time }: WalkState): Pick<WalkState, "time"> {
+  return { time: time === "held" ? "held" : "paused" };
+}
 
 /** The state with which a walk begins. */
 function beginning(project: Project, begun: WalkState["begun"]): State {

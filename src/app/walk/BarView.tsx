@@ -6,7 +6,8 @@ interface Props {
   lead: Lead;
   title: string;
   backTo: string | undefined;
-  onLead: () => void;
+  /** Undefined where something that lies above has the lead. */
+  onLead: (() => void) | undefined;
   children: React.ReactNode;
 }
 
@@ -22,7 +23,8 @@ export function BarView({ bar, lead, title, backTo, onLead, children }: Props) {
             data-lead={lead}
             aria-label={leadName(lead, backTo)}
             onClick={onLead}
-            className={`flex min-h-7 min-w-7 items-center truncate text-[12px] ${lead === "idle" ? "text-ink-2 line-through" : "text-accent"}`}
+            disabled={!onLead}
+            className={`relative z-10 flex min-h-7 min-w-7 items-center truncate text-[12px] ${lead === "idle" ? "text-ink-2 line-through" : "text-accent"}`}
           >
             <LeadSign lead={lead} />
             {lead === "back" && <span className="truncate">{bar.backLabel ?? backTo ?? "Back"}</span>}

@@ -1,4 +1,5 @@
-import { useState } from "react";
+import { Popover } from "radix-ui";
+import { useMemo, useState } from "react";
 import { available } from "../../core/engine/available.ts";
 import { eventText } from "../../core/engine/explain.ts";
 import type { State } from "../../core/engine/state.ts";
@@ -6,7 +7,9 @@ import { lookup, nameOf } from "../../core/model/lookup.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";
 import { Button } from "../parts/Button.tsx";
 import { useWalk } from "../store/walk.ts";
+import { swipesNow } from "./gestures.ts";
 import { setSlow } from "./play.ts";
+import { Time } from "./Time.tsx";
 import type { Hands } from "./useHands.ts";
 
 interface Props {
@@ -18,25 +21,26 @@ interface Props {
 /** What is outside the device: the system's Back (which a phone has at hand already), the ways in, time, starting again. */
 export function Controls({ project, state, hands, phone = false }: Props & { phone?: boolean }) {
   const { steps, restart, begun } = useWalk();
-  const waits = available(project, state).filter((event) => event.do === "leg" && lookup(project).legs.get(event.leg)?.on.kind === "after");
+  const swipes = useMemo(() => swipesNow(project, state), [project, state]);
   return (
     <div className="flex flex-wrap gap-1.5">
       {!phone && <Button onClick={() => hands.send({ do: "back" })}>← Back</Button>}
-      <WaysIn project={project} state={state} hands={hands} above={phone} />
+      <WaysIn project={project} state={state} hands={hands} />
       <Button onClick={restart} disabled={steps.length === 0 && !begun} title="R">
         From start
       </Button>
-      {waits.map((event) => (
+      {swipes.map((event) => (
         <Button key={JSON.stringify(event)} onClick={() => hands.send(event)}>
           {eventText(project, event)}
         </Button>
       ))}
+      <Time project={project} hands={hands} />
     </div>
   );
 }
 
 /** The ways in as a device would offer them, with the app running or not; and an address to be typed. */
-function WaysIn({ project, state, hands, above }: Props & { above: boolean }) {
+function WaysIn({ project, state, hands }: Props) {
   const [open, setOpen] = useState(false);
   const ways = available(project, state).flatMap((event) => (event.do === "enter" ? [event] : []));
   const take = (event: NavEvent) => {
@@ -44,13 +48,15 @@ function WaysIn({ project, state, hands, above }: Props & { above: boolean }) {
     setOpen(false);
   };
   return (
-    <div className="relative">
-      <Button aria-expanded={open} onClick={() => setOpen(!open)}>
-        Ways in
-      </Button>
-      {open && (
-        <div
-          className={`absolute ${above ? "bottom-full left-0 mb-1" : "top-full left-[-70px] mt-1"} z-20 w-72 border border-ink bg-sheet p-2 shadow-lg`}
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger asChild>
+        <Button>Ways in</Button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          collisionPadding={8}
+          sideOffset={4}
+          className="z-30 max-h-(--radix-popover-content-available-height) w-72 overflow-y-auto border border-ink bg-sheet p-2 text-ink shadow-[0_8px_24px_var(--lift)]"
           role="group"
           aria-label="Ways in"
         >
@@ -62,7 +68,7 @@ function WaysIn({ project, state, hands, above }: Props & { above: boolean }) {
               className="flex min-h-7 w-full items-baseline gap-2 px-1 text-left text-[12px] hover:bg-band"
               onClick={() => take(event)}
             >
-              <span className="min-w-0 flex-1 truncate">
+              <span className="min-w-0 flex-1 truncate" title={nameOf(project, event.entrance)}>
                 {nameOf(project, event.entrance)} <span className="text-ink-2">{lookup(project).entrances.get(event.entrance)?.kind}</span>
               </span>
               <span className="shrink-0 text-[11px] text-ink-2">{event.cold ? "app not running" : "app running"}</span>
@@ -89,11 +95,11 @@ function WaysIn({ project, state, hands, above }: Props & { above: boolean }) {
             className="mt-1 block min-h-7 w-full border-t border-hairline px-1 text-left text-[12px] hover:bg-band"
             onClick={() => take({ do: "launch" })}
           >
-            Launch anew
+            Launch again
           </button>
-        </div>
-      )}
-    </div>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }
 
@@ -107,6 +113,7 @@ export function Outside({
   onMarks,
 }: Props & { phone?: boolean; marks?: boolean; onMarks?: (on: boolean) => void }) {
   const [slow, setSlowState] = useState(false);
+  const { time, hold } = useWalk();
   const outside = project.facts.filter((fact) => fact.source === "outside");
   const label = "flex min-h-6 items-center gap-1 text-ink-2";
   return (
@@ -155,6 +162,12 @@ export function Outside({
         <label className={label}>
           <input type="checkbox" checked={marks} onChange={(event) => onMarks(event.target.checked)} className="accent-(--accent)" />
           mark what works
+        </label>
+      )}
+      {project.legs.some((leg) => leg.on.kind === "after") && (
+        <label className={label}>
+          <input type="checkbox" checked={time === "held"} onChange={(event) => hold(event.target.checked)} className="accent-(--accent)" />
+          hold time
         </label>
       )}
       <label className={label}>

@@ -5,10 +5,11 @@ import { branchNode, currentScreen, type Layer, type Node, type State, shownIn, 
 import { screenTitle } from "../../core/engine/text.ts";
 import { valuesFor } from "../../core/engine/values.ts";
 import { drawerOf, lookup, modalOf, nameOf, tabsOf } from "../../core/model/lookup.ts";
-import type { Element, Modal, NavEvent, Project, Width } from "../../core/model/schema.ts";
+import type { Element as AppElement, Modal, NavEvent, Project, Width } from "../../core/model/schema.ts";
 import { AddressBar } from "./AddressBar.tsx";
 import { BarView } from "./BarView.tsx";
 import { ElementView } from "./ElementView.tsx";
+import type { Touched } from "./gestures.ts";
 import type { Hands } from "./useHands.ts";
 
 /** The size of the drawn device in its own pixels. */
@@ -33,6 +34,12 @@ export function Device({ project, state, hands, room, fill }: Props) {
   const { width, height: usual } = SIZES[state.width];
   const scale = fill === undefined ? Math.min(1, room / width) : room / width;
   const height = fill === undefined ? usual : fill / scale;
+  // Beneath a layer that does not block, what can be used is used; a tap on free ground is a tap outside.
+  const tapOutside = (event: React.MouseEvent) => {
+    const top = modalOf(project, state.layers.at(-1)?.at ?? "");
+    if (!top || top.blocks || !top.closeOn.includes("outside") || !(event.target instanceof Element)) return;
+    if (!event.target.closest("button, input, label, [data-layer]")) hands.send({ do: "close", via: "outside" });
+  };
   return (
     <div style={{ width: width * scale, height: height * scale }} data-testid="device" data-screen={currentScreen(state).at}>
       <div
@@ -40,7 +47,7 @@ export function Device({ project, state, hands, room, fill }: Props) {
         style={{ width, height, transform: `scale(${scale})` }}
       >
         {state.width === "wide" && <AddressBar project={project} state={state} onGo={hands.goTo} />}
-        <div className="relative min-h-0 flex-1 overflow-hidden rounded-[4px] border border-hairline bg-sheet">
+        <div className="relative min-h-0 flex-1 overflow-hidden rounded-[4px] border border-hairline bg-sheet" onClick={tapOutside}>
           <Page project={project} state={state} branch={0} hands={hands} />
           {state.layers.map((layer, i) => (
             <LayerView key={`${layer.at} ${i + 1}`} project={project} state={state} layer={layer} branch={i + 1} hands={hands} />
@@ -132,7 +139,22 @@ function DrawerAround({ at, active, open, inner, ...within }: Within & { at: str
         </button>
       ))}
       {(open || pinned) && <Elements {...within} placeId={at} elements={drawer.elements ?? []} at={["bar", "body", "foot"]} />}
+      {open && drawer.closeOn.includes("button") && (
+        <button
+          type="button"
+          data-close
+          aria-label={`Close ${nameOf(project, at)}`}
+          className="order-first h-7 w-7 self-end text-[13px] text-ink-2 hover:text-ink"
+          onClick={() => hands.send({ do: "close", via: "button" })}
+        >
+          ×
+        </button>
+      )}
     </div>
+  );
+  // Beside a drawer that pushes the page, the page's own menu button stays in reach: it closes the drawer.
+  const beside = (
+    <button type="button" aria-label="Beside the drawer" className="absolute inset-0 bg-black/25" onClick={() => hands.send({ do: "close", via: "outside" })} />
   );
   if (pinned)
     return (
@@ -145,15 +167,9 @@ function DrawerAround({ at, active, open, inner, ...within }: Within & { at: str
     <div className="relative h-full">
       <div className={`h-full transition-transform ${open && !drawer.over ? (drawer.side === "left" ? "translate-x-36" : "-translate-x-36") : ""}`}>
         {inner}
+        {open && !drawer.over && beside}
       </div>
-      {open && (
-        <button
-          type="button"
-          aria-label="Beside the drawer"
-          className="absolute inset-0 bg-black/25"
-          onClick={() => hands.send({ do: "close", via: "outside" })}
-        />
-      )}
+      {open && drawer.over && beside}
       {open && (
         <div className={`absolute inset-y-0 shadow-lg ${drawer.side === "left" ? "left-0 device-from-left" : "right-0 device-from-right"}`}>{members}</div>
       )}
@@ -170,7 +186,7 @@ function LayerView({ layer, ...within }: Within & { layer: Layer }) {
   const close = (event: NavEvent) => hands.send(event);
   return (
     <>
-      {modal?.shape !== "full" && (modal?.dims || modal?.blocks) && (
+      {modal?.shape !== "full" && (modal?.blocks ?? true) && (
         <button
           type="button"
           aria-label={`Outside ${nameOf(project, layer.at)}`}
@@ -178,6 +194,7 @@ function LayerView({ layer, ...within }: Within & { layer: Layer }) {
           onClick={() => close({ do: "close", via: "outside" })}
         />
       )}
+      {modal?.shape !== "full" && modal?.blocks === false && modal.dims && <div className="pointer-events-none absolute inset-0 bg-black/30" />}
       <section
         data-layer={branch}
         className={`absolute flex flex-col overflow-hidden border border-ink/50 bg-sheet shadow-lg ${size}`}
@@ -233,8 +250,9 @@ function ScreenView(within: Within) {
   const containers = visiblePath(branchNode(state, branch)).slice(0, -1).reverse();
   const layer = state.layers[branch - 1];
   const around = [...containers.filter((node) => node.kind !== "drawer").map((node) => node.at), ...(layer ? [layer.at] : [])];
-  const touch = useRef<{ x: number; y: number } | undefined>(undefined);
-  const everywhere = (at: Array<NonNullable<Element["at"]>>) => (
+  const touch = useRef<{ x: number; y: number; on: Touched | undefined } | undefined>(undefined);
+  const onTop = branch === topBranch(state);
+  const everywhere = (at: Array<NonNullable<AppElement["at"]>>) => (
     <>
       <Elements {...within} placeId={screen.at} elements={declared?.elements ?? []} at={at} />
       {around.map((id) => (
@@ -248,11 +266,12 @@ function ScreenView(within: Within) {
       data-page={branch}
       key={screen.at}
       onPointerDown={(event) => {
-        touch.current = { x: event.clientX, y: event.clientY };
+        touch.current = { x: event.clientX, y: event.clientY, on: touched(event.target) };
       }}
       onPointerUp={(event) => {
-        if (touch.current) hands.swipe(branch, event.clientX - touch.current.x, event.clientY - touch.current.y);
+        const from = touch.current;
         touch.current = undefined;
+        if (from) hands.swipe(branch, event.clientX - from.x, event.clientY - from.y, from.on);
       }}
     >
       <BarView
@@ -260,7 +279,7 @@ function ScreenView(within: Within) {
         lead={leadOf(project, state, branch)}
         title={screenTitle(project, state, screen)}
         backTo={beneathTitle(project, state, branch)}
-        onLead={() => hands.send({ do: "lead" })}
+        onLead={onTop ? () => hands.send({ do: "lead" }) : undefined}
       >
         {everywhere(["bar"])}
       </BarView>
@@ -273,6 +292,13 @@ function ScreenView(within: Within) {
   );
 }
 
+/** The element under a finger. */
+function touched(target: EventTarget): Touched | undefined {
+  const element = target instanceof Element ? target.closest<HTMLElement>("[data-element][data-of]") : null;
+  const { element: id, of, item } = element?.dataset ?? {};
+  return id !== undefined && of !== undefined ? { element: id, place: of, item } : undefined;
+}
+
 function Elements({
   project,
   state,
@@ -281,13 +307,13 @@ function Elements({
   placeId,
   elements,
   at,
-}: Within & { placeId: string; elements: Element[]; at: Array<NonNullable<Element["at"]>> }) {
+}: Within & { placeId: string; elements: AppElement[]; at: Array<NonNullable<AppElement["at"]>> }) {
   const screen = currentScreen(state, branch);
   return elements
     .filter((element) => at.includes(element.at ?? "body"))
     .map((element) => {
       const entry = compiledElement(project, placeId, element);
-      const values = valuesFor(project, state, screen, { fields: hands.fields });
+      const values = valuesFor(project, state, screen, { fields: hands.fields(branch) });
       if (entry.except.has(screen.at) || (entry.shown && entry.shown.run(values) !== true)) return null;
       const enabled = !entry.enabled || entry.enabled.run(values) === true;
       return (
@@ -296,6 +322,7 @@ function Elements({
           project={project}
           state={state}
           screen={screen}
+          branch={branch}
           placeId={placeId}
           element={element}
           enabled={enabled}

@@ -3,12 +3,14 @@ import { templateText, valueText } from "../../core/engine/text.ts";
 import { keyField } from "../../core/engine/values.ts";
 import { lookup } from "../../core/model/lookup.ts";
 import type { Element, Json, Project, Row } from "../../core/model/schema.ts";
+import { legsOf } from "./gestures.ts";
 import type { Hands } from "./useHands.ts";
 
 interface Props {
   project: Project;
   state: State;
   screen: Shown;
+  branch: number;
   placeId: string;
   element: Element;
   enabled: boolean;
@@ -17,11 +19,13 @@ interface Props {
 
 /** One element on the device, in a plain sketch style. */
 export function ElementView(props: Props) {
-  const { project, state, screen, placeId, element, enabled, hands } = props;
-  const text = element.text === undefined ? element.label : templateText(project, state, screen, placeId, element.text, { fields: hands.fields });
-  const tap = () => hands.use(placeId, element, "tap");
+  const { project, state, screen, branch, placeId, element, enabled, hands } = props;
+  const fields = hands.fields(branch);
+  const on = { branch, place: placeId, element };
+  const text = element.text === undefined ? element.label : templateText(project, state, screen, placeId, element.text, { fields });
+  const tap = () => hands.use(on, "tap");
   const live = hands.live.has(`${placeId} ${element.id}`);
-  const common = { "data-element": element.id, "data-of": placeId, "data-live": live, disabled: !enabled, onClick: tap, ...hands.holding(placeId, element) };
+  const common = { "data-element": element.id, "data-of": placeId, "data-live": live, disabled: !enabled, onClick: tap, ...hands.holding(on) };
   switch (element.kind) {
     case "button":
       return (
@@ -75,13 +79,11 @@ export function ElementView(props: Props) {
             data-element={element.id}
             data-of={placeId}
             disabled={!enabled}
-            value={String(hands.fields[element.id] ?? "")}
-            onChange={(event) => {
-              hands.type(element.id, event.target.value);
-            }}
-            onFocus={tap}
+            value={String(fields[element.id] ?? "")}
+            onChange={(event) => hands.type(on, event.target.value)}
+            onClick={tap}
             onKeyDown={(event) => {
-              if (event.key === "Enter") hands.use(placeId, element, "submit");
+              if (event.key === "Enter") hands.use(on, legsOf(project, placeId, element, "submit").length > 0 ? "submit" : "tap");
             }}
             className="mt-0.5 block h-8 w-full border border-ink-2 bg-paper px-2 text-[12.5px] text-ink"
           />
@@ -96,9 +98,9 @@ export function ElementView(props: Props) {
             data-element={element.id}
             data-of={placeId}
             disabled={!enabled}
-            checked={hands.fields[element.id] === true}
+            checked={fields[element.id] === true}
             onChange={(event) => {
-              hands.type(element.id, event.target.checked);
+              hands.type(on, event.target.checked);
               tap();
             }}
             className="h-4 w-4 accent-(--accent)"
@@ -106,24 +108,37 @@ export function ElementView(props: Props) {
         </label>
       );
     case "text":
-      return <p className="m-0 shrink-0 text-[12.5px]">{text}</p>;
+      return hands.leads(placeId, element) ? (
+        <button type="button" {...common} className="shrink-0 text-left text-[12.5px] text-ink underline decoration-dotted underline-offset-4">
+          {text}
+        </button>
+      ) : (
+        <p data-element={element.id} data-of={placeId} className="m-0 shrink-0 text-[12.5px]">
+          {text}
+        </p>
+      );
     case "image":
-      return (
-        <svg
-          data-element={element.id}
-          className="h-24 w-full shrink-0 bg-band"
-          preserveAspectRatio="none"
-          viewBox="0 0 100 60"
-          role="img"
-          aria-label={element.label}
-        >
-          <path d="M0 58 28 30 48 46 74 14 100 40" fill="none" stroke="var(--ink-2)" strokeWidth={1} vectorEffect="non-scaling-stroke" />
-        </svg>
+      return hands.leads(placeId, element) ? (
+        <button type="button" {...common} aria-label={element.label} className="shrink-0 border border-ink/60 bg-band p-0">
+          <Image />
+        </button>
+      ) : (
+        <div data-element={element.id} data-of={placeId} role="img" aria-label={element.label} className="shrink-0 bg-band">
+          <Image />
+        </div>
       );
   }
 }
 
-function ListView({ project, state, screen, placeId, element, enabled, hands }: Props) {
+function Image() {
+  return (
+    <svg className="block h-24 w-full" preserveAspectRatio="none" viewBox="0 0 100 60" aria-hidden="true">
+      <path d="M0 58 28 30 48 46 74 14 100 40" fill="none" stroke="var(--ink-2)" strokeWidth={1} vectorEffect="non-scaling-stroke" />
+    </svg>
+  );
+}
+
+function ListView({ project, state, screen, branch, placeId, element, enabled, hands }: Props) {
   const type = element.of === undefined ? undefined : lookup(project).types.get(element.of);
   const rows: Array<Row | undefined> = type && type.samples.length > 0 ? type.samples : [undefined];
   const key = type && keyField(type);
@@ -141,8 +156,8 @@ function ListView({ project, state, screen, placeId, element, enabled, hands }: 
               data-live={hands.live.has(`${placeId} ${element.id}`)}
               data-item={item === undefined ? undefined : String(item)}
               disabled={!enabled}
-              onClick={() => hands.use(placeId, element, "tap", row)}
-              {...hands.holding(placeId, element, row)}
+              onClick={() => hands.use({ branch, place: placeId, element, row }, "tap")}
+              {...hands.holding({ branch, place: placeId, element, row })}
               className="flex min-h-9 w-full items-center justify-between gap-2 px-1 text-left text-[12.5px]"
             >
               <span className="truncate">{label}</span>

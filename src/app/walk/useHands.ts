@@ -1,34 +1,47 @@
 import { useCallback, useMemo, useRef, useState } from "react";
-import { available } from "../../core/engine/available.ts";
-import { branchNode, type State, visiblePath } from "../../core/engine/state.ts";
-import { step } from "../../core/engine/step.ts";
-import { keyField } from "../../core/engine/values.ts";
+import type { State } from "../../core/engine/state.ts";
 import { matchAddress } from "../../core/model/address.ts";
-import { elementIdOf, lookup, tabsOf } from "../../core/model/lookup.ts";
-import type { Element, Json, Leg, NavEvent, Project, Row } from "../../core/model/schema.ts";
-import type { Step } from "../store/walk.ts";
+import { lookup } from "../../core/model/lookup.ts";
+import type { Element, Json, NavEvent, Project, Row } from "../../core/model/schema.ts";
+import { type Choice, eventsFor, legsOf, liveElements, swipeEvent, type Touched, type Use } from "./gestures.ts";
 import { sendMoving } from "./play.ts";
+import { keepTyped, type Typed, typedOn, typeInto } from "./typed.ts";
+import { useTime } from "./useTime.ts";
 
 export interface Outcomes {
   label: string;
-  choices: Array<{ outcome: string; event: NavEvent }>;
+  choices: Choice[];
 }
 export interface Told {
   text: string;
   leg?: string;
   element?: { place: string; element: string };
 }
+/** Where an element stands on the device. */
+export interface On {
+  branch: number;
+  place: string;
+  element: Element;
+  row?: Row | undefined;
+}
+type PressHandlers = Pick<React.DOMAttributes<HTMLElement>, "onPointerDown" | "onPointerUp" | "onPointerLeave" | "onContextMenu" | "onKeyDown">;
+
 export interface Hands {
-  fields: Record<string, Json>;
-  type: (field: string, value: Json) => void;
+  /** What was typed on the screen that a branch shows, and on the containers around it. */
+  fields: (branch: number) => Record<string, Json>;
+  type: (on: On, value: Json) => void;
   send: (event: NavEvent) => void;
-  use: (placeId: string, element: Element, how: "tap" | "submit" | "hold", row?: Row) => void;
-  swipe: (branch: number, dx: number, dy: number) => void;
-  /** Handlers for a long press; none where no leg waits for one. */
-  holding: (placeId: string, element: Element, row?: Row) => Partial<Record<"onPointerDown" | "onPointerUp" | "onPointerLeave", () => void>>;
+  use: (on: On, how: Use) => void;
+  swipe: (branch: number, dx: number, dy: number, touched: Touched | undefined) => void;
+  /** Handlers for a long press (also Shift Enter, and the key or button for menus); none where no leg waits for one. */
+  holding: (on: On) => PressHandlers;
+  /** Whether any leg starts at an element, so that it is drawn as something to use. */
+  leads: (place: string, element: Element) => boolean;
   /** Outcomes to choose from after a tap that the app itself decides about. */
   outcomes: Outcomes | undefined;
   choose: (event: NavEvent | undefined) => void;
+  /** Legs that fire by themselves after a time, and wait now. */
+  waits: ReadonlyArray<Extract<NavEvent, { do: "leg" }>>;
   /** Why the last tap did nothing, and where to look: the leg, or the element that has none. */
   told: Told | undefined;
   /** Goes to an address, as a link would that was typed in or tapped outside. */
@@ -39,57 +52,61 @@ export interface Hands {
 
 /** Milliseconds after which a press counts as long. */
 const LONG_PRESS = 550;
+/** Pixels that a finger has to go for a swipe. */
+const SWIPE = 60;
 
 /** What the hands do on the device: taps, typing, swipes, and choosing how the app decided. */
 export function useHands(project: Project, state: State | undefined): Hands {
-  const [fields, setFields] = useState<Record<string, Json>>({});
+  const [typed, setTyped] = useState<Typed>({});
   const [outcomes, setOutcomes] = useState<Outcomes>();
   const press = useRef<{ held: boolean; timer?: ReturnType<typeof setTimeout> }>({ held: false });
   const [told, setTold] = useState<Told>();
 
   const send = useCallback(
     (event: NavEvent) => {
-      const made: Step | undefined = sendMoving(event);
+      const made = sendMoving(event);
       setOutcomes(undefined);
       setTold(made && made.outcome !== "moved" ? { text: made.sentence, ...(event.do === "leg" ? { leg: event.leg } : {}) } : undefined);
-      if (made?.outcome === "moved" && event.do === "leg" && lookup(project).legs.get(event.leg)?.move) setFields({});
+      if (made?.outcome === "moved" && state) setTyped((known) => keepTyped(known, state, made.state));
     },
-    [project],
+    [state],
   );
 
+  const waits = useTime(project, state, send);
+
   return useMemo<Hands>(() => {
-    const legsOf = (placeId: string, element: Element, kinds: string[]): Leg[] =>
-      (lookup(project).legsFrom.get(placeId) ?? []).filter((leg) => elementIdOf(leg) === element.id && kinds.includes(leg.on.kind));
-    const use: Hands["use"] = (placeId, element, how, row) => {
+    const fields = (branch: number) => (state ? typedOn(typed, state, branch) : {});
+    const use: Hands["use"] = (on, how) => {
       if (how === "tap" && press.current.held) {
         press.current.held = false;
         return;
       }
-      const legs = legsOf(placeId, element, how === "tap" && element.kind !== "field" ? ["tap", "submit"] : [how]);
-      if (legs.length === 0) {
-        if (element.kind !== "field" && element.kind !== "switch" && element.kind !== "text")
-          setTold({ text: `No leg starts at “${element.label}”.`, element: { place: placeId, element: element.id } });
-        return;
-      }
-      const events = legs.map((leg) => ({ leg, event: legEvent(project, leg, element, row, fields) }));
-      const possible = state ? events.filter(({ event }) => !ignored(project, state, event)) : [];
-      const named = new Map(possible.flatMap((p) => ("outcome" in p.leg.on && p.leg.on.outcome !== undefined ? [[p.leg.on.outcome, p.event] as const] : [])));
-      if (named.size > 1) {
+      const { element, place } = on;
+      const legs = legsOf(project, place, element, how);
+      const found = state && eventsFor(project, state, legs, { element, row: on.row, fields: fields(on.branch) });
+      if (!found) {
+        if (how === "tap" && element.kind !== "field" && element.kind !== "switch")
+          setTold({ text: `No leg starts at “${element.label}”.`, element: { place, element: element.id } });
+      } else if ("event" in found) send(found.event);
+      else {
         setTold(undefined);
-        setOutcomes({ label: element.label, choices: [...named].map(([outcome, event]) => ({ outcome, event })) });
-        return;
+        setOutcomes({ label: element.label, choices: found.choices });
       }
-      const first = (possible[0] ?? events[0])?.event;
-      if (first) send(first);
+    };
+    const hold = (on: On) => {
+      clearTimeout(press.current.timer);
+      use(on, "hold");
     };
     return {
       fields,
       outcomes,
+      waits,
       told,
       send,
       use,
-      type: (field, value) => setFields((known) => ({ ...known, [field]: value })),
+      type: (on, value) => state && setTyped((known) => typeInto(known, state, on, on.element.id, value)),
       live: state ? liveElements(project, state) : new Set(),
+      leads: (place, element) => (lookup(project).legsFrom.get(place) ?? []).some((leg) => "element" in leg.on && leg.on.element === element.id),
       goTo: (address) => {
         const found = project.entrances.flatMap((entrance) => {
           const args = entrance.pattern === undefined ? undefined : matchAddress(entrance.pattern, address);
@@ -99,67 +116,39 @@ export function useHands(project: Project, state: State | undefined): Hands {
         else setTold({ text: `No way in has an address like “${address}”.` });
       },
       choose: (event) => (event ? send(event) : setOutcomes(undefined)),
-      holding: (placeId, element, row) => {
-        if (legsOf(placeId, element, ["hold"]).length === 0) return {};
+      holding: (on) => {
+        if (legsOf(project, on.place, on.element, "hold").length === 0) return {};
         const stop = () => clearTimeout(press.current.timer);
         return {
           onPointerDown: () => {
-            press.current = {
-              held: false,
-              timer: setTimeout(() => {
-                use(placeId, element, "hold", row);
-                press.current.held = true;
-              }, LONG_PRESS),
-            };
+            const timer = setTimeout(() => {
+              hold(on);
+              press.current.held = true;
+            }, LONG_PRESS);
+            press.current = { held: false, timer };
           },
           onPointerUp: stop,
           onPointerLeave: stop,
+          onContextMenu: (event) => {
+            event.preventDefault();
+            if (press.current.held) return;
+            hold(on);
+            // A finger that is lifted afterwards taps; a mouse's other button does not.
+            press.current.held = (event.nativeEvent as PointerEvent).pointerType === "touch";
+          },
+          onKeyDown: (event) => {
+            if (event.key !== "Enter" || !event.shiftKey) return;
+            event.preventDefault();
+            hold(on);
+          },
         };
       },
-      swipe: (branch, dx, dy) => {
-        const far = Math.max(Math.abs(dx), Math.abs(dy));
-        if (far < 60 || !state) return;
+      swipe: (branch, dx, dy, touched) => {
+        if (Math.max(Math.abs(dx), Math.abs(dy)) < SWIPE || !state) return;
         const to = Math.abs(dx) > Math.abs(dy) ? (dx < 0 ? "left" : "right") : dy < 0 ? "up" : "down";
-        const event = swipeEvent(project, state, branch, to);
+        const event = swipeEvent(project, state, branch, to, touched);
         if (event) send(event);
       },
     };
-  }, [fields, outcomes, told, send, project, state]);
-}
-
-function liveElements(project: Project, state: State): Set<string> {
-  return new Set(
-    available(project, state).flatMap((event) => {
-      const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
-      const element = leg && elementIdOf(leg);
-      return leg && element !== undefined ? [`${leg.from} ${element}`] : [];
-    }),
-  );
-}
-
-function ignored(project: Project, state: State, event: NavEvent): boolean {
-  return step(project, state, event).outcome === "ignored";
-}
-
-function legEvent(project: Project, leg: Leg, element: Element, row: Row | undefined, fields: Record<string, Json>): NavEvent {
-  const type = element.of === undefined ? undefined : lookup(project).types.get(element.of);
-  const key = type && row ? row[keyField(type)] : undefined;
-  const item = typeof key === "string" ? key : row;
-  return { do: "leg", leg: leg.id, ...(item === undefined ? {} : { item }), ...(Object.keys(fields).length > 0 ? { fields } : {}) };
-}
-
-/** A swipe leg that can fire, else the neighbouring tab where the tabs can be swiped. */
-function swipeEvent(project: Project, state: State, branch: number, to: "left" | "right" | "up" | "down"): NavEvent | undefined {
-  const path = visiblePath(branchNode(state, branch));
-  const sources = new Set([...path.map((node) => node.at), state.layers[branch - 1]?.at ?? ""]);
-  const leg = available(project, state).find((event) => {
-    const found = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
-    return found?.on.kind === "swipe" && found.on.to === to && sources.has(found.from);
-  });
-  if (leg) return leg;
-  const tabs = path.findLast((node) => node.kind === "tabs" && tabsOf(project, node.at)?.swipes);
-  if (tabs?.kind !== "tabs" || (to !== "left" && to !== "right")) return undefined;
-  const members = tabsOf(project, tabs.at)?.members ?? [];
-  const next = members[members.indexOf(tabs.active) + (to === "left" ? 1 : -1)];
-  return next === undefined ? undefined : { do: "tab", to: next };
+  }, [typed, outcomes, told, waits, send, project, state]);
 }

@@ -2,14 +2,14 @@ import { changeEntrance, changeLeg, changeScreen } from "../model/edits/change.t
 import { type Edit, quoted } from "../model/edits/edit.ts";
 import { compile, fits, valueType } from "../model/expression.ts";
 import { elementIdOf, firstScreen, lookup, nameOf, targetOf } from "../model/lookup.ts";
-import { withArguments } from "../model/propose.ts";
+import { takesPass, withArguments, withPass } from "../model/propose.ts";
 import type { Json, Leg, Param, Project } from "../model/schema.ts";
 import { legScope } from "../model/scope.ts";
 
 /** Mends for an argument that a leg does not hand on: from what is there, through the screen it starts from, or not needed at all. */
 export function handOn(project: Project, leg: Leg, screenId: string, name: string): Edit[] {
   const param = paramOf(project, screenId, name);
-  if (!param || !leg.move || !("pass" in leg.move || ["push", "replace", "reset", "return", "open"].includes(leg.move.kind))) return [];
+  if (!param || !leg.move || !takesPass(leg.move)) return [];
   const filled = withArguments(project, leg.from, elementIdOf(leg), leg.move);
   const known = "pass" in filled ? filled.pass?.[name] : undefined;
   const from = lookup(project).screens.get(leg.from);
@@ -35,8 +35,7 @@ export function handOn(project: Project, leg: Leg, screenId: string, name: strin
 
 function passing(project: Project, leg: Leg, name: string, source: string): Edit {
   const pass = { ...(leg.move && "pass" in leg.move ? leg.move.pass : {}), [name]: source };
-  const move = { ...leg.move, pass } as NonNullable<Leg["move"]>;
-  return { ...changeLeg(project, leg, { move }), name: `Pass ${name} = ${source}` };
+  return { ...changeLeg(project, leg, { move: leg.move && withPass(leg.move, pass) }), name: `Pass ${name} = ${source}` };
 }
 
 function optional(project: Project, screenId: string, param: Param): Edit[] {

@@ -1,6 +1,6 @@
 import { legName } from "../model/edits/remove.ts";
 import { sameValue } from "../model/expression.ts";
-import { nameOf } from "../model/lookup.ts";
+import { nameOf, typeLabel } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
 
 /** One thing that is other in the newer document. */
@@ -23,7 +23,7 @@ export function compareProjects(older: Project, newer: Project): Change[] {
     ...list("leg", older.legs, newer.legs, (p, leg) => legName(p, leg), older, newer),
     ...list("way in", older.entrances, newer.entrances, (_, e) => e.name, older, newer),
     ...list("fact", older.facts, newer.facts, (_, f) => f.name ?? f.id, older, newer),
-    ...list("record type", older.types, newer.types, (_, t) => t.name, older, newer),
+    ...list("record type", older.types, newer.types, (_, t) => typeLabel(t), older, newer),
     ...list("walk", older.walks, newer.walks, (_, w) => w.name, older, newer),
   ];
 }

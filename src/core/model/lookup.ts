@@ -138,3 +138,13 @@ export function elementIdOf(leg: Leg): string | undefined {
 export function targetOf(leg: Leg): string | undefined {
   return leg.move && "to" in leg.move ? leg.move.to : undefined;
 }
+
+/** The display name of a record type: its id where it has none. */
+export function typeLabel(type: RecordType): string {
+  return type.name || type.id;
+}
+
+/** The display name of a fact: its id where it has none. */
+export function factLabel(fact: Fact): string {
+  return fact.name || fact.id;
+}

@@ -44,7 +44,7 @@ const isModal = (c: Container): boolean => c.kind === "modal";
 
 /** The move with what is known of the arguments that its target needs. */
 export function withArguments(project: Project, from: string, elementId: string | undefined, move: Move): Move {
-  if (move.kind !== "push" && move.kind !== "replace" && move.kind !== "reset" && move.kind !== "return" && move.kind !== "open") return move;
+  if (!takesPass(move)) return move;
   const shown = move.kind === "open" ? (move.show ?? lookup(project).containers.get(move.to)?.start) : move.to;
   const params = shown === undefined ? [] : (firstScreen(project, shown)?.params ?? []);
   const pass: Record<string, string> = {};
@@ -68,10 +68,19 @@ function sourceFor(project: Project, from: string, elementId: string | undefined
   return undefined;
 }
 
-/** A move that hands on other arguments, or none. */
+/** A move that shows a place anew, and so can hand arguments on to it. */
+export type PassingMove = Extract<Move, { kind: "push" | "replace" | "reset" | "return" | "open" }>;
+
+/** Whether a move can hand on arguments. */
+export function takesPass(move: Move): move is PassingMove {
+  return move.kind === "push" || move.kind === "replace" || move.kind === "reset" || move.kind === "return" || move.kind === "open";
+}
+
+/** A move that hands on other arguments, or none; a move that cannot hand on any stays as it is. */
 export function withPass(move: Move, pass: Record<string, string> | undefined): Move {
-  const { pass: _, ...rest } = move as Move & { pass?: unknown };
-  return (pass ? { ...rest, pass } : rest) as Move;
+  if (!takesPass(move)) return move;
+  const { pass: _, ...rest } = move;
+  return pass ? { ...rest, pass } : rest;
 }
 
 /** What a move does, as a sentence for people. */

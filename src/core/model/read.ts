@@ -38,6 +38,31 @@ export function readProjectData(data: unknown): ReadResult {
   return { ok: false, problems: withoutRepeats(problems) };
 }
 
+/**
+ * What keeps the result of an edit from being a document that reads; none where all is well. Only what is another object than
+ * before the edit is looked at again, so that this can be asked at every edit of a large project.
+ */
+export function problemsAfterEdit(before: Project, after: Project): Problem[] {
+  const old = before as unknown as Record<string, unknown>;
+  const kept = new Map<string, number[]>();
+  const changed = Object.fromEntries(
+    Object.entries(after).map(([key, value]) => {
+      if (!Array.isArray(value) || !Array.isArray(old[key])) return [key, value];
+      const known = new Set<unknown>(old[key]);
+      const places = value.flatMap((entry, i) => (known.has(entry) ? [] : [i]));
+      kept.set(key, places);
+      return [key, places.map((i) => value[i])];
+    }),
+  );
+  const parsed = ProjectSchema.safeParse(changed);
+  const inPlace = (path: readonly PropertyKey[]) => {
+    const at = kept.get(String(path[0]))?.[Number(path[1])];
+    return at === undefined ? path : [path[0] as PropertyKey, at, ...path.slice(2)];
+  };
+  const shape = parsed.success ? [] : parsed.error.issues.flatMap((issue) => problemsOf({ ...issue, path: [...inPlace(issue.path)] }, after));
+  return withoutRepeats([...shape, ...identityProblems(after)]);
+}
+
 /** One line for a problem: where, what was found, what is expected. */
 export function problemLine(problem: Problem): string {
   return `${problem.path || "document"}: found ${problem.found}; expected ${problem.expected}`;

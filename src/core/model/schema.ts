@@ -46,7 +46,7 @@ const Fact = z.strictObject({
 const typeName = z.string().regex(ID_PATTERN);
 const RecordType = z.strictObject({
   id,
-  name: text,
+  name: text.optional(),
   fields: z.array(z.strictObject({ name, type: typeName })),
   samples: z.array(z.record(z.string(), json)),
 });

@@ -1,3 +1,4 @@
+import { typeLabel } from "../../model/lookup.ts";
 import type { Param, Project, Screen } from "../../model/schema.ts";
 import { capital, mustGive, uniqueNames, usableLegs, viewNames } from "../code/plan.ts";
 import { kotlin, kotlinPlan } from "./plan.ts";
@@ -26,7 +27,7 @@ export function kotlinModule(project: Project): string {
     `// Made by Etape from "${oneLine(project.name)}". Do not edit: change the design and make this file again.`,
     "",
     ...project.types.flatMap((t) => [
-      `/** ${oneLine(t.name)}. */`,
+      `/** ${oneLine(typeLabel(t))}. */`,
       `data class ${rows.get(t.id)}(${t.fields.map((f) => `val ${word(f.name)}: ${typeOf(f.type, rows)}`).join(", ")}) {`,
       `    fun toArgs(): Args = mapOf(${t.fields.map((f) => `${kotlin(f.name)} to ${asValue(word(f.name), f.type, rows)}`).join(", ")})`,
       "}",

@@ -1,3 +1,4 @@
+import { typeLabel } from "../../model/lookup.ts";
 import type { Param, Project, Screen } from "../../model/schema.ts";
 import { capital, mustGive, uniqueNames, usableLegs, viewNames } from "../code/plan.ts";
 import { design, entries, text } from "./plan.ts";
@@ -26,7 +27,7 @@ export function swiftModule(project: Project): string {
     `// Made by Etape from "${oneLine(project.name)}". Do not edit: change the design and make this file again.`,
     "",
     ...project.types.flatMap((t) => [
-      `/// ${oneLine(t.name)}.`,
+      `/// ${oneLine(typeLabel(t))}.`,
       `public struct ${rows.get(t.id)} {`,
       ...t.fields.map((f) => `    let ${word(f.name)}: ${typeOf(f.type, rows)}`),
       `    var args: Args { return [${entries(t.fields.map((f): [string, string] => [f.name, asValue(word(f.name), f.type, rows)]))}] }`,

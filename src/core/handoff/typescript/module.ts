@@ -1,3 +1,4 @@
+import { typeLabel } from "../../model/lookup.ts";
 import type { Param, Project, Screen } from "../../model/schema.ts";
 import { capital, codeEntrances, mustGive, uniqueNames, usableLegs, viewNames } from "../code/plan.ts";
 import { literal, planCode, property } from "./plan.ts";
@@ -107,7 +108,7 @@ function types(project: Project, rows: Rows): string[] {
   const views = viewNames(project);
   return [
     ...project.types.flatMap((type) => [
-      `/** ${oneLine(type.name)}. */`,
+      `/** ${oneLine(typeLabel(type))}. */`,
       `export type ${rows.get(type.id)} = { ${type.fields.map((f) => `readonly ${property(f.name)}: ${typeOf(f.type, rows)}`).join("; ")} };`,
     ]),
     "/** What each screen gets. */",

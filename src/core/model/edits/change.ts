@@ -37,11 +37,19 @@ export function changeLeg(project: Project, leg: Leg, change: Partial<Leg>, what
   };
 }
 
+/** Changes fields of a fact; what its type does not allow for then follows: its values, and the one that it begins with. */
 export function changeFact(id: string, change: Partial<Fact>): Edit {
   return {
     name: `${describeChange(change)} of fact ${quoted(id)}`,
-    apply: (p) => ({ ...p, facts: p.facts.map((f) => (f.id === id ? trimmed({ ...f, ...change }) : f)) }),
+    apply: (p) => ({ ...p, facts: p.facts.map((f) => (f.id === id ? consistent({ ...f, ...change }) : f)) }),
   };
+}
+
+function consistent(fact: Fact): Fact {
+  if (fact.type === "boolean") return trimmed({ ...fact, values: undefined, initial: fact.initial === true });
+  const values = fact.values && fact.values.length > 0 ? fact.values : ["one", "other"];
+  const known = typeof fact.initial === "string" && values.includes(fact.initial);
+  return trimmed({ ...fact, values, initial: known ? fact.initial : (values[0] ?? "one") });
 }
 
 export function changeEntrance(project: Project, id: string, change: Partial<Entrance>): Edit {

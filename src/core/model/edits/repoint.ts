@@ -1,5 +1,5 @@
 import { elementIdOf, firstScreen, lookup, ownersAround, treeOf } from "../lookup.ts";
-import { suitedMove, withArguments } from "../propose.ts";
+import { suitedMove, takesPass, withArguments } from "../propose.ts";
 import type { Leg, Move, Project } from "../schema.ts";
 
 /** What stands for a container that is gone: the screen it showed first, and the stack around it. */
@@ -79,8 +79,7 @@ function wasUsual(before: Project, leg: Leg, move: Move, shown: string): boolean
 /** The arguments that the leg handed on stay; where it had none, what is known of them is filled in. */
 function carrying(after: Project, leg: Leg, suited: Move, old: Move): Move {
   const pass = "pass" in old ? old.pass : undefined;
-  const takes = suited.kind === "push" || suited.kind === "replace" || suited.kind === "reset" || suited.kind === "return" || suited.kind === "open";
-  if (!takes) return suited;
+  if (!takesPass(suited)) return suited;
   return pass ? { ...suited, pass } : withArguments(after, leg.from, elementIdOf(leg), suited);
 }
 

@@ -1,8 +1,9 @@
+import { typeLabel } from "../lookup.ts";
 import type { RecordType, Row } from "../schema.ts";
 import { type Edit, quoted } from "./edit.ts";
 
 export function addType(type: RecordType): Edit {
-  return { name: `Add record type ${quoted(type.name)}`, apply: (p) => ({ ...p, types: [...p.types, type] }) };
+  return { name: `Add record type ${quoted(typeLabel(type))}`, apply: (p) => ({ ...p, types: [...p.types, type] }) };
 }
 
 export function removeType(id: string): Edit {
