@@ -1,23 +1,24 @@
+import { useMemo } from "react";
 import { pileOf } from "../../core/engine/preview.ts";
 import { branchNode, topBranch } from "../../core/engine/state.ts";
 import { whatIf } from "../../core/engine/whatif.ts";
 import { nameOf } from "../../core/model/lookup.ts";
 import type { Move, Project } from "../../core/model/schema.ts";
+import { useWalkState } from "../store/walk.ts";
 
 /** The stack before and after, as small cards; the one that shows is in the accent. */
 export function Picture({ project, from, move }: { project: Project; from: string; move: Move }) {
-  const { before, after, says } = whatIf(project, from, move);
+  const at = useWalkState();
+  const { before, branch, after, says } = useMemo(() => whatIf(project, from, move, at), [project, from, move, at]);
   const over = after && topBranch(after) > 0 ? nameOf(project, after.layers[topBranch(after) - 1]?.at ?? "") : undefined;
   return (
     <div className="flex items-end gap-3" aria-hidden="true">
-      <Pile names={pileOf(before).map((id) => nameOf(project, id))} says="before" />
+      <Pile names={pileOf(before, branch).map((id) => nameOf(project, id))} says="before" />
       <span className="pb-4 text-ink-2">→</span>
       {after ? (
         <Pile
           names={pileOf(after).map((id) => nameOf(project, id))}
-          says={
-            over ? `after, over the page: ${over}` : `after${branchNode(after, topBranch(after)) === branchNode(before, topBranch(before)) ? ", the same" : ""}`
-          }
+          says={over ? `after, over the page: ${over}` : `after${branchNode(after, topBranch(after)) === branchNode(before, branch) ? ", the same" : ""}`}
           now
         />
       ) : (

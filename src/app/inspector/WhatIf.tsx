@@ -9,6 +9,7 @@ import { Dialog } from "../parts/Dialog.tsx";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
 import { useSelection } from "../store/selection.ts";
+import { useWalkState } from "../store/walk.ts";
 import type { PlainResult } from "../workers/plain.ts";
 import type { Api } from "../workers/start.ts";
 import { type Task, useTask } from "../workers/useTask.ts";
@@ -28,6 +29,8 @@ export function WhatIf() {
 
 function Opened({ project, leg, close }: { project: Project; leg: Leg; close: () => void }) {
   const now = useFindings((f) => (f.running ? undefined : f.result));
+  const at = useWalkState();
+  const { real } = whatIf(project, leg.from, { kind: "back" }, at);
   const ways = useMemo(() => waysOf(project, leg), [project, leg]);
   const resultOf = useChecks(project, leg, ways);
   const take = (way: Way | undefined) => {
@@ -50,7 +53,7 @@ function Opened({ project, leg, close }: { project: Project; leg: Leg; close: ()
         <tbody>
           {ways.map((way, i) => {
             const chosen = leg.move !== undefined && wayKey(leg.move) === way.key;
-            const { back, lead } = whatIf(project, leg.from, way.move);
+            const { back, lead } = whatIf(project, leg.from, way.move, at);
             return (
               <tr key={way.key} className={`border-t border-hairline align-top ${chosen ? "bg-accent-soft" : ""}`}>
                 <td className="py-2 pr-3 pl-1">
@@ -78,7 +81,10 @@ function Opened({ project, leg, close }: { project: Project; leg: Leg; close: ()
         </tbody>
       </table>
       <p className="m-0 mt-3 text-[11.5px] text-ink-2">
-        A digit takes one. Tried on a likely state: what a way in to “{nameOf(project, leg.from)}” would lay down.
+        A digit takes one.{" "}
+        {real
+          ? "Tried where the walk stands, or where people first meet it."
+          : `Nothing leads to “${nameOf(project, leg.from)}” yet: tried on what a link to it would lay down.`}
       </p>
     </Dialog>
   );

@@ -1,11 +1,12 @@
 import { Command } from "cmdk";
 import { useEffect, useMemo, useState } from "react";
+import { proposal } from "../../core/engine/proposal.ts";
 import { elementOf, lookup, nameOf } from "../../core/model/lookup.ts";
 import { begins, rankedByName } from "../../core/model/names.ts";
-import { propose } from "../../core/model/propose.ts";
 import { Picture } from "../inspector/Picture.tsx";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
+import { useWalkState } from "../store/walk.ts";
 import { type LinkTarget, linkTo } from "./linking.ts";
 
 const NEW_SCREEN = "new screen";
@@ -39,9 +40,10 @@ function Opened({ from }: { from: { place: string; element: string } }) {
   const name = query.trim();
   const shown = useMemo(() => rankedByName(targets, name, (target) => [target.name, target.within]), [targets, name]);
   const pointed = value.startsWith(`${AROUND} `) ? value.slice(AROUND.length + 1) : value;
-  const proposal = useMemo(
-    () => (lookup(project).places.has(pointed) && pointed === value ? propose(project, from.place, from.element, pointed) : undefined),
-    [project, from, pointed, value],
+  const at = useWalkState();
+  const proposed = useMemo(
+    () => (lookup(project).places.has(pointed) && pointed === value ? proposal(project, from.place, from.element, pointed, at) : undefined),
+    [project, from, pointed, value, at],
   );
   const listed = browsing || name !== "";
   useEffect(() => aimAt(listed && lookup(project).places.has(pointed) ? pointed : undefined), [aimAt, listed, project, pointed]);
@@ -112,10 +114,10 @@ function Opened({ from }: { from: { place: string; element: string } }) {
         </Command.List>
       </Command>
       <div className={`mt-2 min-h-[104px] ${listed ? "" : "hidden"} border-t border-hairline pt-2 text-[12.5px]`} aria-live="polite">
-        {proposal ? (
+        {proposed ? (
           <>
-            <p className="m-0 mb-2">{proposal.sentence}</p>
-            <Picture project={project} from={from.place} move={proposal.move} />
+            <p className="m-0 mb-2">{proposed.sentence}</p>
+            <Picture project={project} from={from.place} move={proposed.move} />
           </>
         ) : (
           <p className="m-0 text-ink-2">

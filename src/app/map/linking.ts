@@ -1,6 +1,8 @@
+import { proposal } from "../../core/engine/proposal.ts";
 import { type Link, linkElement, linkToNewModal, linkToNewScreen } from "../../core/model/edits/link.ts";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
+import { walkStateNow } from "../store/walk.ts";
 
 /** Where the element that is being linked leads: a place, or a screen yet to be made, by itself or in a modal. */
 export type LinkTarget = string | { screen: string } | { modal: string } | { modalAround: string };
@@ -21,7 +23,8 @@ export function linkTo(target: LinkTarget, from = useSelection.getState().linkin
 }
 
 function linkOf(project: ReturnType<typeof useDocument.getState>["project"], from: { place: string; element: string }, target: LinkTarget): Link {
-  if (typeof target === "string") return linkElement(project, from.place, from.element, target);
+  if (typeof target === "string")
+    return linkElement(project, from.place, from.element, target, proposal(project, from.place, from.element, target, walkStateNow()));
   if ("screen" in target) return linkToNewScreen(project, from.place, from.element, target.screen);
   if ("modal" in target) return linkToNewModal(project, from.place, from.element, { name: target.modal });
   return linkToNewModal(project, from.place, from.element, { around: target.modalAround });

@@ -113,6 +113,12 @@ function stepOf(project: Project, before: State, event: NavEvent): Step {
   return { event, outcome: result.outcome, state: result.state, sentence: result.outcome === "moved" ? "" : explain(project, before, event, result) };
 }
 
+/** The state that the device shows now. */
+export function walkStateNow(): State | undefined {
+  const { steps, at, start } = useWalk.getState();
+  return steps[at - 1]?.state ?? start;
+}
+
 /** The state that the device shows. */
 export function useWalkState(): State | undefined {
   return useWalk((walk) => walk.steps[walk.at - 1]?.state ?? walk.start);

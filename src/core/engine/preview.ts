@@ -1,22 +1,27 @@
-import { firstScreen } from "../model/lookup.ts";
 import type { Move, Project } from "../model/schema.ts";
+import { metStates } from "./met.ts";
 import { makeMove } from "./moves.ts";
 import { branchNode, type Change, type Node, type State, shownIn, topBranch, visiblePath } from "./state.ts";
-import { launch } from "./step.ts";
-import { rebuild } from "./trail.ts";
 
-/** A likely state with a place showing: what a way in to it would lay down. */
-export function stateShowing(project: Project, placeId: string): State {
-  const first = launch(project);
-  const screen = firstScreen(project, placeId);
-  const change = rebuild(project, first, screen?.id ?? placeId, {});
-  return change.is === "moved" ? change.state : first;
+/** A state that a move is tried on, and what it makes of it. */
+export interface Preview {
+  before: State;
+  /** The branch that the move is made from. */
+  branch: number;
+  change: Change;
+  /** Whether the state is one that occurs. */
+  real: boolean;
 }
 
-/** What a move would do from a place, tried on a likely state; conditions and arguments are left aside. */
-export function previewMove(project: Project, placeId: string, move: Move): { before: State; change: Change } {
-  const before = stateShowing(project, placeId);
-  return { before, change: makeMove(project, before, topBranch(before), move, {}) };
+/**
+ * What a move would do from a place, tried on a state in which the place really shows: the one that somebody stands on (`at`), else
+ * the nearest to launch. Conditions and arguments are left aside.
+ */
+export function previewMove(project: Project, placeId: string, move: Move, at?: State): Preview {
+  const [met] = metStates(project, placeId, at, 1);
+  if (!met) throw new Error(`previewMove: no state shows ${placeId}`);
+  const { state, branch, real } = met;
+  return { before: state, branch, change: makeMove(project, state, branch, move, {}), real };
 }
 
 /** The screens of the nearest stack of a branch from the bottom to the top; of a branch without a stack, what it shows. */

@@ -4,9 +4,13 @@ import { previewMove } from "./preview.ts";
 import { currentScreen, type State, topBranch } from "./state.ts";
 import { step } from "./step.ts";
 
-/** What a move would bring, tried on a likely state. */
+/** What a move would bring, tried on a state in which its place shows. */
 export interface WhatIf {
   before: State;
+  /** The branch of it that the move is made from. */
+  branch: number;
+  /** Whether the state before is one that occurs. */
+  real: boolean;
   /** Undefined where the move does nothing there, can not be done, or leaves the app; `says` tells which. */
   after: State | undefined;
   says: string;
@@ -15,15 +19,15 @@ export interface WhatIf {
   lead: string;
 }
 
-/** What happens if a leg from a place goes this way, and what Back and the lead do then. */
-export function whatIf(project: Project, from: string, move: Move): WhatIf {
-  const { before, change } = previewMove(project, from, move);
+/** What happens if a leg from a place goes this way, and what Back and the lead do then; `at` is the state that somebody stands on. */
+export function whatIf(project: Project, from: string, move: Move, at?: State): WhatIf {
+  const { before, branch, change, real } = previewMove(project, from, move, at);
   if (change.is !== "moved") {
     const says = change.is === "left" ? "the app is left" : change.is === "refused" ? "can not be done from there" : "nothing would change";
-    return { before, after: undefined, says, back: "–", lead: "–" };
+    return { before, branch, real, after: undefined, says, back: "–", lead: "–" };
   }
   const after = change.state;
-  return { before, after, says: "", back: afterwards(project, after, { do: "back" }), lead: afterwards(project, after, { do: "lead" }) };
+  return { before, branch, real, after, says: "", back: afterwards(project, after, { do: "back" }), lead: afterwards(project, after, { do: "lead" }) };
 }
 
 function afterwards(project: Project, state: State, event: NavEvent): string {

@@ -1,4 +1,4 @@
-import { elementOf, firstScreen, lookup, nameOf, ownersAround, treeOf } from "./lookup.ts";
+import { elementOf, firstScreen, lookup, nameOf, ownersAround } from "./lookup.ts";
 import type { Container, Move, Param, Project } from "./schema.ts";
 
 export interface Proposal {
@@ -17,27 +17,102 @@ export function propose(project: Project, from: string, elementId: string | unde
   return { move, sentence: moveSentence(project, from, move) };
 }
 
-/** The way from a place to a target that suits where the target lives, without arguments. */
+/**
+ * The way from a place to a target that suits where the target lives, without arguments. It is one that can be gone from there:
+ * what is gone over to is showing for certain, and what may not be there is put on top, whole where it begins with the target.
+ */
 export function suitedMove(project: Project, from: string, to: string): Move {
   const { containers } = lookup(project);
-  const target = containers.get(to);
-  if (target?.kind === "modal") return { kind: "open", to };
+  if (containers.get(to)?.kind === "modal") return { kind: "open", to };
   const [around, beyond] = [ownersAround(project, from), ownersAround(project, to)];
-  const [modalHere, modalThere] = [around.find(isModal), beyond.find(isModal)];
-  const owner = beyond[0];
+  const [modalHere, modalThere] = [around.find(isModal) ?? modalItself(project, from), beyond.find(isModal)];
   if (modalThere && modalThere !== modalHere)
     return firstScreen(project, modalThere.id)?.id === to ? { kind: "open", to: modalThere.id } : { kind: "open", to: modalThere.id, show: to };
-  if (modalHere && !modalThere) return owner?.kind === "stack" ? { kind: "push", to, in: "beneath" } : { kind: "close", modal: modalHere.id };
+  if (modalHere && !modalThere) return beyond[0]?.kind === "stack" ? { kind: "push", to, in: "beneath" } : { kind: "close", modal: modalHere.id };
+  const there = showing(project, from);
+  const host = beyond.find((c) => there.has(c.id));
   const stackHere = around.find((c) => c.kind === "stack");
-  if (owner?.kind === "stack" && stackHere?.id === owner.id)
-    return owner.start === to && from !== to ? { kind: "return", to, orElse: "replace" } : { kind: "push", to };
-  if (owner?.kind === "tabs" || owner?.kind === "drawer") return { kind: "select", to };
-  if (owner?.kind === "stack") {
-    const lane = beyond[1];
-    if (owner.start === to && (lane?.kind === "tabs" || lane?.kind === "drawer")) return { kind: "select", to: owner.id };
-    return treeOf(project, project.root).includes(owner.id) ? { kind: "push", to, in: owner.id } : { kind: "push", to };
+  if (!host) return stackHere ? { kind: "push", to } : { kind: "replace", to };
+  // What stands in the host on the way to the target: the target itself, or a container around it that may not be there yet.
+  const entry = beyond[beyond.indexOf(host) - 1]?.id ?? to;
+  // Going over to a lane hands nothing on; what needs to know something is put on top with it.
+  const sure = there.get(host.id);
+  if (host.kind === "tabs" || host.kind === "drawer")
+    return stackHere && (needsArguments(project, to) || sure === "perhaps") ? { kind: "push", to } : { kind: "select", to };
+  if (entry === to) return inStack(project, { from, to }, host, stackHere, sure);
+  // A whole container goes onto the stack that holds it and not onto one inside: there it would stand inside itself.
+  return firstScreen(project, entry)?.id === to ? { kind: "push", to: entry, in: host.id, repeat: "rewind" } : { kind: "push", to };
+}
+
+/** The way to a member of a stack that is there: on top of it, back to its start, over to the lane that it is. */
+function inStack(
+  project: Project,
+  { from, to }: { from: string; to: string },
+  host: Container,
+  stackHere: Container | undefined,
+  sure: Sureness | undefined,
+): Move {
+  if (stackHere === host) return host.start === to && from !== to ? { kind: "return", to, orElse: "replace" } : { kind: "push", to };
+  const lane = lookup(project).owners.get(host.id);
+  if (host.start === to && (lane?.kind === "tabs" || lane?.kind === "drawer"))
+    return stackHere && (needsArguments(project, to) || sure === "perhaps") ? { kind: "push", to } : { kind: "select", to: host.id };
+  return sure === "for certain" || !stackHere ? { kind: "push", to, in: host.id } : { kind: "push", to };
+}
+
+const alone = new WeakMap<Project, Set<string>>();
+
+/** Screens that some leg or way in shows by themselves, outside the container that holds them. */
+function shownAlone(project: Project): Set<string> {
+  const known = alone.get(project);
+  if (known) return known;
+  const { owners, screens } = lookup(project);
+  const made = new Set<string>();
+  for (const { from, move } of project.legs) {
+    if (move?.kind !== "push" && move?.kind !== "replace" && move?.kind !== "reset") continue;
+    const owner = owners.get(move.to);
+    if (!owner || !screens.has(move.to) || ownersAround(project, from).includes(owner) || ("in" in move && move.in === owner.id)) continue;
+    made.add(move.to);
   }
-  return stackHere ? { kind: "push", to } : { kind: "replace", to };
+  for (const entrance of project.entrances) if (entrance.warm === "onTop") made.add(entrance.to);
+  alone.set(project, made);
+  return made;
+}
+
+/** Whether the screen that a place shows first has to be told something. */
+function needsArguments(project: Project, to: string): boolean {
+  return firstScreen(project, to)?.params.some((param) => param.required && param.default === undefined) ?? false;
+}
+
+/**
+ * The containers that are there while a place shows: those around it, and those that the app (or the modal that the place stands
+ * in) begins with. All tabs and drawer members are there for certain, for a lane not visited yet is made when it is gone over to;
+ * of a stack its start, as long as nothing took its place.
+ */
+function showing(project: Project, from: string): Map<string, Sureness> {
+  const { containers } = lookup(project);
+  const around = [...ownersAround(project, from), ...(containers.has(from) ? [containers.get(from) as Container] : [])];
+  const modal = around.find(isModal);
+  const out = new Map<string, Sureness>();
+  const visit = (id: string, how: Sureness) => {
+    const container = containers.get(id);
+    if (!container || SURENESS.indexOf(out.get(id) ?? "perhaps") > SURENESS.indexOf(how) || out.get(id) === how) return;
+    out.set(id, how);
+    const lanes = container.kind === "tabs" || container.kind === "drawer";
+    if (lanes) for (const member of container.members) visit(member, how);
+    else visit(container.start, how === "perhaps" ? how : "at first");
+  };
+  for (const container of around) visit(container.id, shownAlone(project).has(from) ? "perhaps" : "for certain");
+  visit(modal ? modal.start : project.root, "for certain");
+  return out;
+}
+
+/** How sure it is that a container is there, least first: around a screen that is also shown by itself; as long as nothing took its place; always. */
+const SURENESS = ["perhaps", "at first", "for certain"] as const;
+type Sureness = (typeof SURENESS)[number];
+
+function modalItself(project: Project, id: string): Container | undefined {
+  const container = lookup(project).containers.get(id);
+  return container && isModal(container) ? container : undefined;
 }
 
 const isModal = (c: Container): boolean => c.kind === "modal";

@@ -1,11 +1,14 @@
+import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
+import { candidateEvents } from "../../../src/core/engine/available.ts";
+import { launch, step } from "../../../src/core/engine/step.ts";
 import { unwrap, unwrapped, wrap, wrapProblem, wrapped } from "../../../src/core/model/edits/arrange.ts";
 import { copiesOf, shareElement, spreadElement } from "../../../src/core/model/edits/share.ts";
 import { lookup } from "../../../src/core/model/lookup.ts";
-import { readProjectData } from "../../../src/core/model/read.ts";
+import { readProject, readProjectData } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
-import { randomDocument } from "../../random/documents.ts";
+import { pick, randomDocument, seeded } from "../../random/documents.ts";
 import { app } from "../../vectors/app.ts";
 
 const valid = (project: Project) => expect(readProjectData(JSON.parse(JSON.stringify(project)))).toMatchObject({ ok: true });
@@ -160,3 +163,44 @@ describe("the same control on many screens", () => {
     expect(made.legs.filter((leg) => leg.move?.kind === "push" && leg.move.to === "helpPage").map((leg) => leg.from)).toEqual(["a", "b"]);
   });
 });
+
+describe("wrapping screens of the demos, wherever they stand in a stack", () => {
+  for (const name of ["hollowcomb", "tidewatch"])
+    it(`${name}: no leg is refused afterwards that was not before`, () => {
+      const read = readProject(readFileSync(`demo/${name}.etape.json`, "utf8"));
+      if (!read.ok) throw new Error("the demo does not read");
+      const before = refusedIn(read.project);
+      const random = seeded(20);
+      let tried = 0;
+      for (const stack of read.project.containers.filter((c) => c.kind === "stack" && c.members.length > 1))
+        for (const kind of ["tabs", "stack", "drawer"] as const) {
+          const chosen = stack.members.filter(() => random() < 0.5);
+          if (wrapProblem(read.project, chosen, kind) !== undefined) continue;
+          const { project, changed } = wrapped(read.project, chosen, kind, "New");
+          expect(refusedIn(project), `${chosen} into ${kind}; changed ${changed}`).toEqual(before);
+          tried += 1;
+        }
+      expect(tried).toBeGreaterThan(8);
+    });
+
+  it("Extraction, Granted and Turned down into tabs: all their legs still work", () => {
+    const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
+    if (!read.ok) throw new Error("the demo does not read");
+    const made = wrapped(read.project, ["extraction", "granted", "turnedDown"], "tabs", "Extraction tabs");
+    expect(check(made.project).findings.filter((f) => f.code === "refused-move")).toEqual([]);
+  });
+});
+
+/** The legs that are refused on long random walks, each with the reason. */
+function refusedIn(project: Project): string[] {
+  const random = seeded(7);
+  const found = new Set<string>();
+  let state = launch(project);
+  for (let i = 0; i < 4000; i++) {
+    const event = i % 60 === 59 ? ({ do: "launch" } as const) : pick(random, candidateEvents(project, state));
+    const result = step(project, state, event);
+    if (result.outcome === "refused" && event.do === "leg" && result.why !== "no-value") found.add(`${event.leg} ${result.why}`);
+    state = result.state;
+  }
+  return [...found].sort();
+}

@@ -1,5 +1,5 @@
-import { elementIdOf, elementOf, lookup, nameOf } from "../lookup.ts";
-import { type Proposal, propose } from "../propose.ts";
+import { elementIdOf, elementOf, lookup, nameOf, ownersAround } from "../lookup.ts";
+import { moveSentence, type Proposal, propose } from "../propose.ts";
 import type { Leg, Project } from "../schema.ts";
 import { addLeg, addScreen, freshLegId, freshPlaceId, newScreen, together } from "./add.ts";
 import { wrap, wrapped } from "./arrange.ts";
@@ -14,10 +14,9 @@ export interface Link {
 
 /**
  * Leads an element to a place by the move that suits it. An element that has one plain leg
- * already is led there instead, so that linking again corrects and never doubles.
+ * already is led there instead, so that linking again corrects and never doubles. `proposal` is the move, where it is known better.
  */
-export function linkElement(project: Project, placeId: string, elementId: string, to: string): Link {
-  const proposal = propose(project, placeId, elementId, to);
+export function linkElement(project: Project, placeId: string, elementId: string, to: string, proposal = propose(project, placeId, elementId, to)): Link {
   const known = plainLeg(project, placeId, elementId);
   if (known) return { edit: changeLeg(project, known, { move: proposal.move }, `Lead to ${quoted(nameOf(project, to))}: target`), legId: known.id, proposal };
   const kind = elementOf(project, placeId, elementId)?.kind;
@@ -43,11 +42,40 @@ function plainLeg(project: Project, placeId: string, elementId: string): Leg | u
   return plain ? only : undefined;
 }
 
-/** Makes a new screen beside the source and leads the element there, as one edit. */
+/**
+ * Makes a new screen and leads the element there, as one edit: it is put on top of the source, in the stack around it. Where there
+ * is none (a bare screen in a modal, tabs or a drawer), one is made around the source first. A control of a tab set or a drawer
+ * puts it on top of whatever it shows, and so never makes one more tab.
+ */
 export function linkToNewScreen(project: Project, placeId: string, elementId: string, name: string): Link & { screenId: string } {
-  const { edit, screenId } = addScreenBeside(project, placeId, name);
-  const link = linkElement(edit.apply(project), placeId, elementId, screenId);
+  const screenId = freshPlaceId(project, name);
+  const { edit: stacked, stack } = stackFor(project, placeId);
+  const added = addScreen(newScreen(screenId, name), stack);
+  const edit = stacked ? together("", [stacked, added]) : added;
+  const after = edit.apply(project);
+  const move = { kind: "push", to: screenId } as const;
+  const link = linkElement(after, placeId, elementId, screenId, { move, sentence: moveSentence(after, placeId, move) });
   return { ...link, screenId, edit: together(`Lead to the new screen ${quoted(name)}`, [edit, link.edit]) };
+}
+
+/** The stack that a place puts screens on, and the edit that makes one where there is none. */
+function stackFor(project: Project, placeId: string): { edit?: Edit; stack: string | undefined } {
+  const { containers } = lookup(project);
+  const around = ownersAround(project, placeId).find((c) => c.kind === "stack")?.id;
+  const container = containers.get(placeId);
+  if (!container) return around === undefined ? stackAround(project, placeId) : { stack: around };
+  const start = containers.get(container.start);
+  if (container.kind === "stack") return { stack: placeId };
+  if (start?.kind === "stack") return { stack: start.id };
+  if (around !== undefined && container.kind !== "modal") return { stack: around };
+  return start ? stackFor(project, start.id) : stackAround(project, container.start);
+}
+
+function stackAround(project: Project, placeId: string): { edit?: Edit; stack: string | undefined } {
+  if (!lookup(project).places.has(placeId)) return { stack: undefined };
+  const name = placeId === project.root ? "Main" : `${nameOf(project, placeId)} steps`;
+  const { id, project: after } = wrapped(project, [placeId], "stack", name);
+  return after === project ? { stack: undefined } : { edit: wrap(project, [placeId], "stack", name), stack: id };
 }
 
 /**

@@ -1,0 +1,86 @@
+import { firstScreen } from "../model/lookup.ts";
+import type { NavEvent, Project } from "../model/schema.ts";
+import { candidateEvents } from "./available.ts";
+import { branchesInReach } from "./reach.ts";
+import { branchNode, currentScreen, type State, topBranch, visiblePath } from "./state.ts";
+import { launch, step } from "./step.ts";
+import { rebuild } from "./trail.ts";
+
+/** A state, and the branch of it on which a place shows. */
+export interface Met {
+  state: State;
+  branch: number;
+  /** False where no way from launch was found, and the state is the one that a way in would lay down. */
+  real: boolean;
+}
+
+/** States looked into before a place is taken for one that nothing leads to yet. */
+const LOOKED_INTO = 150;
+/** States of one screen that are gone on from: another may come along with other facts, or other layers beneath. */
+const EACH = 2;
+
+/**
+ * States in which a place shows, nearest to launch first, at most `most`; the one that somebody stands on, if it shows there, before
+ * all others. Breadth-first, going on from a screen's first few states alone, so that it stays quick in a large app; where nothing
+ * leads to the place, the state that a way in to it would lay down.
+ */
+export function metStates(project: Project, place: string, at?: State, most = 2): Met[] {
+  const out: Met[] = [];
+  const take = (state: State) => {
+    const branch = branchShowing(project, state, place);
+    if (branch !== undefined && out.length < most) out.push({ state, branch, real: true });
+  };
+  if (at) take(at);
+  const queue = [launch(project)];
+  const seen = new Map<string, number>();
+  for (let i = 0; i < Math.min(queue.length, LOOKED_INTO) && out.length < most; i++) {
+    const state = queue[i] as State;
+    take(state);
+    for (const event of candidateEvents(project, state)) {
+      if (!goesOn(event, i === 0)) continue;
+      const { outcome, state: next } = step(project, state, event);
+      if (outcome !== "moved") continue;
+      const key = keyOf(next);
+      const count = seen.get(key) ?? 0;
+      if (count >= EACH) continue;
+      seen.set(key, count + 1);
+      queue.push(next);
+    }
+  }
+  if (out.length > 0) return out;
+  const state = laidDown(project, place);
+  return [{ state, branch: topBranch(state), real: false }];
+}
+
+/** What people do in the app, and cold ways in at the beginning. */
+function goesOn(event: NavEvent, first: boolean): boolean {
+  switch (event.do) {
+    case "width":
+    case "launch":
+      return false;
+    case "enter":
+      return first && event.cold === true;
+    default:
+      return true;
+  }
+}
+
+/** States in which the same screens show over one another are alike. */
+function keyOf(state: State): string {
+  const shown = Array.from({ length: state.layers.length + 1 }, (_, branch) => currentScreen(state, branch).at);
+  const open = visiblePath(branchNode(state, topBranch(state))).some((node) => node.kind === "drawer" && node.open);
+  return `${shown.join(" ")}${open ? " !" : ""}`;
+}
+
+function branchShowing(project: Project, state: State, place: string): number | undefined {
+  return branchesInReach(project, state).find(
+    (branch) => state.layers[branch - 1]?.at === place || visiblePath(branchNode(state, branch)).some((node) => node.at === place),
+  );
+}
+
+/** What a way in to a place would lay down. */
+function laidDown(project: Project, place: string): State {
+  const first = launch(project);
+  const change = rebuild(project, first, firstScreen(project, place)?.id ?? place, {});
+  return change.is === "moved" ? change.state : first;
+}
