@@ -1,15 +1,14 @@
 import { Command } from "cmdk";
 import { useMemo, useState } from "react";
-import { triggerLabel } from "../../core/map/rows.ts";
 import type { Chosen } from "../../core/model/edits/clip.ts";
-import { elementIdOf, elementOf, nameOf, targetOf } from "../../core/model/lookup.ts";
 import { rankedByName } from "../../core/model/names.ts";
-import type { Leg, Project } from "../../core/model/schema.ts";
+import type { Project } from "../../core/model/schema.ts";
 import { Dialog } from "../parts/Dialog.tsx";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
 import { COMMANDS } from "./commands.ts";
 import { contextNow } from "./context.ts";
+import { legSays } from "./legSays.ts";
 import { useOpened } from "./opened.ts";
 
 /** Most entries shown at once; typing narrows them down. */
@@ -92,13 +91,6 @@ function jumps(project: Project): Array<{ key: string; name: string; says: strin
     ),
     ...project.legs.map((leg) => ({ key: `leg ${leg.id}`, name: legSays(project, leg), says: "leg", to: { kind: "leg" as const, id: leg.id } })),
   ];
-}
-
-function legSays(project: Project, leg: Leg): string {
-  const element = elementIdOf(leg);
-  const by = element === undefined ? triggerLabel(leg) : (elementOf(project, leg.from, element)?.label ?? element);
-  const to = targetOf(leg);
-  return `${nameOf(project, leg.from)} · ${by}${to === undefined ? "" : ` → ${nameOf(project, to)}`}`;
 }
 
 /** Entries that have every typed word, those whose name fits the whole best first. */

@@ -7,6 +7,7 @@ import type { Repointed } from "../../core/model/edits/repoint.ts";
 import { copiesOf, shareElement, spreadElement } from "../../core/model/edits/share.ts";
 import { lookup, nameOf } from "../../core/model/lookup.ts";
 import type { Container, Entrance } from "../../core/model/schema.ts";
+import { PROJECT_NAME } from "../shell/ProjectName.tsx";
 import { useNotices } from "../store/notices.ts";
 import { useRenaming } from "../store/renaming.ts";
 import { keyOf, useSelection } from "../store/selection.ts";
@@ -178,5 +179,7 @@ export function addWayIn({ project, apply, places }: Context, kind: Entrance["ki
 
 /** Begins to write another name where the name stands. */
 export function renameChosen({ selected }: Context) {
-  if (selected?.kind === "place" || selected?.kind === "element") useRenaming.getState().begin(keyOf(selected));
+  const { begin } = useRenaming.getState();
+  if (selected?.kind === "place" || selected?.kind === "element") begin(keyOf(selected));
+  else if (!selected) begin(PROJECT_NAME);
 }

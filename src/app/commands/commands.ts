@@ -79,7 +79,7 @@ export const COMMANDS: readonly Command[] = [
     can: hasPlace,
     run: (context) => orderChosen(context, 1),
   },
-  { group: "Arrange", name: "Rename", keys: ["F2"], shown: "F2", can: hasChosen, run: renameChosen },
+  { group: "Arrange", name: "Rename", keys: ["F2"], shown: "F2", run: renameChosen },
   { group: "Arrange", name: "Only planned, or real", keys: ["p"], shown: "P", can: hasChosen, run: plannedChosen },
   { group: "Arrange", name: "Duplicate", keys: ["$mod+d"], shown: "Ctrl D", can: hasChosen, run: duplicate },
   { group: "Arrange", name: "Delete", keys: ["Delete"], shown: "Delete", can: hasChosen, run: ({ chosen }) => useDeletion.getState().ask(...chosen) },

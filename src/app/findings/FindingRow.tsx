@@ -5,6 +5,7 @@ import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
 import type { PlainFinding } from "../workers/plain.ts";
+import { LeadOn } from "./LeadOn.tsx";
 import { useMend } from "./MendDialog.tsx";
 import { usePlay } from "./usePlay.ts";
 import { SEVERITY_COLOR, SEVERITY_GROUND } from "./words.ts";
@@ -38,6 +39,7 @@ export function FindingRow({ finding }: { finding: PlainFinding }) {
             Walk it
           </button>
         )}
+        <LeadOn project={project} finding={finding} />
         {fixes.map((fix) => (
           <button
             key={fix.name}

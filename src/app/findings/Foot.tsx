@@ -4,6 +4,7 @@ import { proofText } from "../../core/check/proof.ts";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
 import { FindingsPanel } from "./FindingsPanel.tsx";
+import { LeadOn } from "./LeadOn.tsx";
 import { usePlay } from "./usePlay.ts";
 import { count, SEVERITY_GROUND } from "./words.ts";
 
@@ -39,7 +40,8 @@ export function Foot() {
                 Walk it
               </button>
             )}
-            {fix && (
+            <LeadOn project={project} finding={worst} />
+            {fix && !fix.deletes && (
               <button
                 type="button"
                 className="min-h-6 max-w-72 shrink-0 truncate font-semibold text-accent hover:underline"

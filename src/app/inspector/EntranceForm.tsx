@@ -1,9 +1,10 @@
 import { useMemo } from "react";
 import { entranceValues } from "../../core/engine/sample.ts";
-import { changeEntrance } from "../../core/model/edits/change.ts";
+import { changeEntrance, changeLeg } from "../../core/model/edits/change.ts";
 import type { Entrance } from "../../core/model/schema.ts";
 import { entranceScope } from "../../core/model/scope.ts";
 import { patternVariables } from "../../core/model/template.ts";
+import { legSays } from "../commands/legSays.ts";
 import { ExpressionField } from "../parts/ExpressionField.tsx";
 import { Check, Choice, TextField } from "../parts/Field.tsx";
 import { useDeletion } from "../shell/deletion.ts";
@@ -72,6 +73,7 @@ export function EntranceForm({ entrance }: { entrance: Entrance }) {
             onChange={(to) => change({ otherwise: to === "" ? undefined : to })}
           />
           <Check label="then wait, and go on once it may" value={entrance.resume === true} onChange={(v) => change({ resume: v || undefined })} />
+          {entrance.resume && <Resumers />}
         </>
       )}
       <Choice
@@ -84,6 +86,32 @@ export function EntranceForm({ entrance }: { entrance: Entrance }) {
         onChange={(warm) => change({ warm })}
       />
     </div>
+  );
+}
+
+/** The legs that go on with what waited, to be looked at and chosen: those that set a fact are the ones after which it may. */
+function Resumers() {
+  const project = useDocument((d) => d.project);
+  const apply = useDocument((d) => d.apply);
+  const setting = project.legs.filter((leg) => leg.set !== undefined || leg.resumes);
+  if (setting.length === 0)
+    return (
+      <p className="m-0 text-[12px] text-ink-2">
+        No leg sets a fact yet, so nothing could let it go on. Give the one that does (signing in, joining) a fact to set.
+      </p>
+    );
+  return (
+    <fieldset className="m-0 border-0 p-0">
+      <legend className="p-0 text-[11.5px] text-ink-2">It goes on with</legend>
+      {setting.map((leg) => (
+        <Check
+          key={leg.id}
+          label={legSays(project, leg)}
+          value={leg.resumes === true}
+          onChange={(v) => apply(changeLeg(project, leg, { resumes: v || undefined }, v ? "Go on with what waited" : "No longer go on"))}
+        />
+      ))}
+    </fieldset>
   );
 }
 

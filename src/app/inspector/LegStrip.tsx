@@ -86,6 +86,13 @@ export function LegStrip({ leg }: { leg: Leg }) {
         <Carries project={project} leg={leg} usual={usual} onChange={(motion) => change({ motion })} />
       </MotionForm>
       <TextField label="Note" value={leg.note ?? ""} onCommit={(note) => change({ note: note === "" ? undefined : note })} />
+      {project.entrances.some((entrance) => entrance.resume) && (
+        <Check
+          label="goes on with the way in that waited, if one does and now may"
+          value={leg.resumes === true}
+          onChange={(v) => change({ resumes: v || undefined })}
+        />
+      )}
       <Check label="only planned" value={leg.planned === true} onChange={(v) => change({ planned: v || undefined })} />
     </div>
   );

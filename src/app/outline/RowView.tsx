@@ -1,5 +1,6 @@
-import { memo, useRef, useState } from "react";
+import { memo, useState } from "react";
 import type { Worst } from "../findings/words.ts";
+import { useOnce } from "../parts/useOnce.ts";
 import type { OutlineRow } from "./tree.ts";
 
 interface Props {
@@ -73,13 +74,7 @@ function looksSame(a: Props, b: Props): boolean {
 
 function NameField({ name, onName }: { name: string; onName: (name: string | undefined) => void }) {
   const [draft, setDraft] = useState(name);
-  // Enter ends the naming and takes the field away, which then loses the focus: that is no second answer.
-  const answered = useRef(false);
-  const answer = (next: string | undefined) => {
-    if (answered.current) return;
-    answered.current = true;
-    onName(next);
-  };
+  const answer = useOnce(onName);
   return (
     <input
       autoFocus

@@ -1,8 +1,9 @@
 import { useState } from "react";
-import { moveInto } from "../../core/model/edits/arrange.ts";
+import { moveAllInto } from "../../core/model/edits/arrange.ts";
 import { lookup, treeOf } from "../../core/model/lookup.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { contextNow } from "../commands/context.ts";
+import { outlineRows } from "./tree.ts";
 
 export interface Drop {
   key: string;
@@ -11,11 +12,11 @@ export interface Drop {
 
 /** Dragging places in the outline: before another place, or into a container. */
 export function useDragRows(project: Project) {
-  const [dragged, setDragged] = useState<string>();
+  const [dragged, setDragged] = useState<readonly string[]>([]);
   const [drop, setDrop] = useState<Drop>();
   const rowOf = (event: React.DragEvent) => (event.target as Element).closest<HTMLElement>("[data-key]");
   const stop = () => {
-    setDragged(undefined);
+    setDragged([]);
     setDrop(undefined);
   };
   const handlers = {
@@ -27,17 +28,17 @@ export function useDragRows(project: Project) {
       }
       event.dataTransfer.effectAllowed = "move";
       event.dataTransfer.setData("text/plain", key);
-      setDragged(key);
+      setDragged(movedWith(project, key));
     },
     onDragOver: (event: React.DragEvent) => {
       const row = rowOf(event);
-      const next = row && dragged !== undefined ? dropAt(project, dragged, row, event.clientY) : undefined;
+      const next = row && dragged.length > 0 ? dropAt(project, dragged, row, event.clientY) : undefined;
       if (next) event.preventDefault();
       if (next?.key !== drop?.key || next?.where !== drop?.where) setDrop(next);
     },
     onDrop: (event: React.DragEvent) => {
       event.preventDefault();
-      if (dragged !== undefined && drop) put(dragged, drop);
+      if (dragged.length > 0 && drop) put(dragged, drop);
       stop();
     },
     onDragEnd: stop,
@@ -46,9 +47,9 @@ export function useDragRows(project: Project) {
 }
 
 /** The upper half of a row means before it; the lower half of a container means into it. A place never goes into its own tree. */
-function dropAt(project: Project, dragged: string, row: HTMLElement, y: number): Drop | undefined {
+function dropAt(project: Project, dragged: readonly string[], row: HTMLElement, y: number): Drop | undefined {
   const key = row.dataset.key ?? "";
-  if (treeOf(project, dragged).includes(key)) return undefined;
+  if (dragged.some((id) => treeOf(project, id).includes(key))) return undefined;
   const box = row.getBoundingClientRect();
   const upper = y < box.top + box.height / 2;
   const { containers, owners } = lookup(project);
@@ -56,10 +57,18 @@ function dropAt(project: Project, dragged: string, row: HTMLElement, y: number):
   return owners.has(key) ? { key, where: "before" } : undefined;
 }
 
-function put(dragged: string, drop: Drop) {
+function put(dragged: readonly string[], drop: Drop) {
   const { project, apply } = contextNow();
   const owner = drop.where === "into" ? lookup(project).containers.get(drop.key) : lookup(project).owners.get(drop.key);
-  if (!owner) return;
-  const others = owner.members.filter((id) => id !== dragged);
-  apply(moveInto(project, dragged, owner.id, drop.where === "into" ? others.length : others.indexOf(drop.key)));
+  if (owner) apply(moveAllInto(project, dragged, owner.id, drop.where === "into" ? undefined : drop.key));
+}
+
+/** What is dragged with a row: everything chosen, where the row is chosen, in the order of the outline; what is inside something else that goes, goes with it. */
+function movedWith(project: Project, key: string): string[] {
+  const { places } = contextNow();
+  if (!places.includes(key)) return [key];
+  const movable = places.filter((id) => id !== project.root && lookup(project).containers.get(id)?.kind !== "modal");
+  const outermost = movable.filter((id) => !movable.some((other) => other !== id && treeOf(project, other).includes(id)));
+  const order = outlineRows(project, undefined).map((row) => row.place);
+  return outermost.sort((a, b) => order.indexOf(a) - order.indexOf(b));
 }

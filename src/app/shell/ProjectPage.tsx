@@ -25,6 +25,7 @@ import { WalkPanel } from "../walk/WalkPanel.tsx";
 import { DeleteDialog } from "./DeleteDialog.tsx";
 import { download } from "./download.ts";
 import { Notice } from "./Notice.tsx";
+import { ProjectName } from "./ProjectName.tsx";
 import { ThemeToggle } from "./ThemeToggle.tsx";
 
 /** The columns of the page: the walk takes what its device needs. */
@@ -112,7 +113,7 @@ function Head({ id }: { id: string }) {
       <Link to="/" className="caption text-[17px] font-extrabold text-ink no-underline" style={{ fontStretch: "125%" }} aria-label="Etape: all projects">
         Etape
       </Link>
-      <h1 className="m-0 truncate font-medium text-[14px]">{project.name}</h1>
+      <ProjectName />
       <nav aria-label="Views" className="flex gap-1">
         {VIEWS.map(({ path, name }) => (
           <NavLink
@@ -127,7 +128,7 @@ function Head({ id }: { id: string }) {
           </NavLink>
         ))}
       </nav>
-      <span role="status" data-testid="saved" className={`text-[11.5px] ${error ? "text-urgent" : "text-ink-2"}`}>
+      <span role="status" data-testid="saved" title={error} className={`min-w-0 truncate text-[11.5px] ${error ? "max-w-[420px] text-urgent" : "text-ink-2"}`}>
         {error ? `not saved: ${error}` : saving ? "saving…" : "saved"}
       </span>
       <div className="ml-auto flex items-center gap-1">

@@ -1,16 +1,29 @@
 import { upTarget } from "../engine/bar.ts";
+import { metStates } from "../engine/met.ts";
+import { makeMove } from "../engine/moves.ts";
+import { proposal } from "../engine/proposal.ts";
 import { addElement, addLeg, addScreen, freshElementId, freshLegId, newScreen, together } from "../model/edits/add.ts";
-import { moveInto } from "../model/edits/arrange.ts";
+import { moveInto, wrap } from "../model/edits/arrange.ts";
 import { changeContainer, changeLeg, changeScreen } from "../model/edits/change.ts";
 import type { Edit } from "../model/edits/edit.ts";
 import { removeElement, removeEntrance, removeLegs } from "../model/edits/remove.ts";
-import { firstScreen, lookup, nameOf, targetOf, treeOf } from "../model/lookup.ts";
-import type { Container, Leg, Project } from "../model/schema.ts";
+import { sameValue } from "../model/expression.ts";
+import { elementIdOf, firstScreen, lookup, nameOf, ownersAround, targetOf, treeOf } from "../model/lookup.ts";
+import { moveSentence, takesPass, withPass } from "../model/propose.ts";
+import type { Container, Leg, Move, Project } from "../model/schema.ts";
 import { bindInAddress, dropParameter, handIn, handOn, passFitting, sampleLiteral } from "./arguments.ts";
 import type { Finding } from "./finding.ts";
 
-/** The repairs that are offered for a finding; the first is the one that most people want. */
+/**
+ * The repairs that are offered for a finding; the first is the one that most people want, one that deletes something comes last.
+ * A repair that would change nothing is not offered.
+ */
 export function fixesFor(project: Project, finding: Pick<Finding, "code" | "subjects">): Edit[] {
+  const useful = repairs(project, finding).filter((edit) => !sameValue(edit.apply(project), project));
+  return [...useful.filter((edit) => !edit.deletes), ...useful.filter((edit) => edit.deletes)];
+}
+
+function repairs(project: Project, finding: Pick<Finding, "code" | "subjects">): Edit[] {
   const [first = "", second = "", third = ""] = finding.subjects;
   const { screens, legs, containers, entrances } = lookup(project);
   const leg = legs.get(first);
@@ -144,15 +157,27 @@ function wayTo(project: Project, placeId: string): Edit {
   return button(project, from, label, move, `Add a button "${label}" to ${q(project, from)} that leads there`);
 }
 
+/** Ways for a leg that is refused: another that works where its source is met, a stack put around its source, and showing its target instead. */
 function instead(project: Project, leg: Leg): Edit[] {
-  const to = targetOf(leg);
-  if (leg.move?.kind !== "push" || to === undefined) return [];
-  return [
-    {
-      ...changeLeg(project, leg, { move: { kind: "replace", to, pass: leg.move.pass } }),
-      name: `Show ${q(project, to)} instead of ${q(project, leg.from)}, not on top`,
-    },
-  ];
+  const { move } = leg;
+  if (!move || !("to" in move)) return [];
+  const to = move.kind === "open" ? (move.show ?? move.to) : move.to;
+  const proposed = proposal(project, leg.from, elementIdOf(leg), to);
+  const moves = [proposed.move, ...(takesPass(move) ? [withPass({ kind: "replace", to }, move.pass)] : [{ kind: "replace", to } as const])];
+  const works = (p: Project, one: Move) => metStates(p, leg.from).every(({ state, branch }) => makeMove(p, state, branch, one, {}).is === "moved");
+  const others = moves
+    .filter((one) => !sameValue(one, move) && lookup(project).places.has(to) && works(project, one))
+    .map((one) => ({ ...changeLeg(project, leg, { move: one }), name: `${moveSentence(project, leg.from, one)}` }));
+  return [...others, ...stackAround(project, leg).filter((edit) => works(edit.apply(project), move))];
+}
+
+/** A stack around the screen that a leg starts from, for a move that puts something on top where there is no stack. */
+function stackAround(project: Project, leg: Leg): Edit[] {
+  const { screens } = lookup(project);
+  if (!screens.has(leg.from) || ownersAround(project, leg.from).some((c) => c.kind === "stack")) return [];
+  if (leg.move?.kind !== "push" && leg.move?.kind !== "reset") return [];
+  const name = `${nameOf(project, leg.from)} steps`;
+  return [{ ...wrap(project, [leg.from], "stack", name), name: `Put a stack around ${q(project, leg.from)}, so that others go on top of it` }];
 }
 
 function missingScreen(project: Project, leg: Leg): Edit[] {
@@ -190,13 +215,27 @@ function askNeighbour(project: Project, leg: Leg): Edit {
   };
 }
 
-/** Leads away from what is gone through once for good, by replacing the history instead of lying on it. */
+/**
+ * Leads away from what is gone through once for good: the history is replaced instead of lain on, and a leg that goes over to
+ * another tab or stack takes what it leaves off its own. Where that is done the tabs are covered meanwhile, so that nobody goes
+ * over by hand and leaves it standing there.
+ */
 function leaveForGood(project: Project, onceId: string): Edit {
   const inside = new Set(treeOf(project, onceId));
-  const away = project.legs.filter((leg) => inside.has(leg.from) && leg.move?.kind === "push" && !inside.has(leg.move.to));
   const upwards = project.screens.filter((screen) => !inside.has(screen.id) && inside.has(upTarget(project, screen.id) ?? ""));
+  const tidy = lookup(project).screens.has(onceId) ? "source" : "stack";
+  const away = project.legs.flatMap((leg): Edit[] => {
+    const { move } = leg;
+    if (!inside.has(leg.from) || !move || !("to" in move) || inside.has(move.to)) return [];
+    if (move.kind === "select" || (move.kind === "push" && move.in !== undefined && move.in !== "beneath"))
+      return [changeLeg(project, leg, { move: { ...move, tidy: move.tidy ?? tidy } })];
+    return move.kind === "push" ? [changeLeg(project, leg, { move: withPass({ kind: "reset", to: move.to }, move.pass) })] : [];
+  });
+  const goesOver = project.legs.some((leg) => inside.has(leg.from) && leg.move?.kind === "select" && !inside.has(leg.move.to));
+  const tabbed = project.screens.filter((s) => goesOver && inside.has(s.id) && !s.coversTabs && ownersAround(project, s.id).some((c) => c.kind === "tabs"));
   return together(`Let nothing lead back to ${q(project, onceId)}`, [
-    ...away.flatMap((leg) => (leg.move?.kind === "push" ? [changeLeg(project, leg, { move: { kind: "reset", to: leg.move.to, pass: leg.move.pass } })] : [])),
+    ...away,
+    ...tabbed.map((screen) => changeScreen(project, screen.id, { coversTabs: true })),
     ...upwards.map((screen) => changeScreen(project, screen.id, { up: "none" })),
   ]);
 }

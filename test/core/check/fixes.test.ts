@@ -2,6 +2,8 @@ import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import type { Finding } from "../../../src/core/check/finding.ts";
 import { readProjectData } from "../../../src/core/model/read.ts";
+import type { Project } from "../../../src/core/model/schema.ts";
+import { app } from "../../vectors/app.ts";
 import { CASES } from "./cases.ts";
 
 /** The codes that always offer a mend. */
@@ -40,5 +42,48 @@ describe("every mend removes its finding and brings no new blocker", () => {
         expect(after.filter((f) => f.severity === "blocker" && !blockers.has(lineOf(f))).map(lineOf), fix.name).toEqual([]);
       }
     });
+  });
+});
+
+describe("what is offered", () => {
+  const form = app("t", {
+    tabs: { t: "s u" },
+    stacks: { s: "home form", u: "done" },
+    screens: { home: { hub: true }, form: { once: true, up: "none" }, done: { hub: true } },
+    legs: ["fill home push form", "send form select u"],
+  });
+  const found = (project: Project, code: string) => check(project).findings.find((finding) => finding.code === code);
+
+  it("never changes nothing: a form that is left by going over to another tab is taken off its stack", () => {
+    const finding = found(form, "returns-to-finished");
+    expect(finding?.subjects).toEqual(["form"]);
+    const [fix] = finding?.fixes ?? [];
+    expect(fix?.apply(form).legs.find((leg) => leg.id === "send")?.move).toEqual({ kind: "select", to: "u", tidy: "source" });
+    expect(fix && found(fix.apply(form), "returns-to-finished")).toBeUndefined();
+    for (const { bad } of CASES) for (const { fixes } of check(bad).findings) for (const one of fixes) expect(one.apply(bad), one.name).not.toEqual(bad);
+  });
+
+  it("deletes last", () => {
+    for (const { bad } of CASES)
+      for (const { fixes } of check(bad).findings) {
+        const first = fixes.findIndex((fix) => fix.deletes);
+        expect(fixes.slice(Math.max(first, 0)).every((fix) => first < 0 || fix.deletes)).toBe(true);
+      }
+  });
+
+  it("for a leg that has no stack to put on top of: one is put around its screen", () => {
+    const bare = app("t", { tabs: { t: "a b" }, screens: { c: {} }, legs: ["go a push c"] });
+    const refused = found(bare, "refused-move");
+    const names = refused?.fixes.map((fix) => fix.name) ?? [];
+    expect(names.some((name) => name.startsWith("Put a stack around"))).toBe(true);
+    for (const fix of refused?.fixes ?? []) expect(found(fix.apply(bare), "refused-move"), fix.name).toBeUndefined();
+    expect(refused?.fixes.at(-1)?.deletes).toBe(true);
+  });
+
+  it("for a leg that is refused after its target was put away: a way that works, before deleting it", () => {
+    const away = app("s", { stacks: { s: "a b", u: "c d" }, modals: { m: "u" }, legs: ["go a push d in=u", "up b open m", "on a push b"] });
+    const fixes = found(away, "refused-move")?.fixes ?? [];
+    expect(fixes[0]?.deletes).toBeUndefined();
+    expect(fixes[0] && found(fixes[0].apply(away), "refused-move")).toBeUndefined();
   });
 });

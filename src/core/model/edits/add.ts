@@ -80,7 +80,11 @@ export function addEntrance(entrance: Entrance): Edit {
 
 /** Several edits as one, undone together. */
 export function together(name: string, edits: Edit[]): Edit {
-  return { name, apply: (project) => edits.reduce((p, edit) => edit.apply(p), project) };
+  return {
+    name,
+    ...(edits.some((edit) => edit.deletes) ? { deletes: true } : {}),
+    apply: (project) => edits.reduce((p, edit) => edit.apply(p), project),
+  };
 }
 
 /** An id for a new place, from its name. */

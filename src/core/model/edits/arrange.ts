@@ -18,6 +18,20 @@ export function moveInto(project: Project, placeId: string, containerId: string,
   };
 }
 
+/** Moves several places into a container, one after another in their order, before the member that is named (default: last). */
+export function moveAllInto(project: Project, placeIds: readonly string[], containerId: string, before?: string): Edit {
+  const [only] = placeIds;
+  return {
+    name: `Move ${placeIds.length === 1 && only !== undefined ? quoted(nameOf(project, only)) : `${placeIds.length} places`} to ${quoted(nameOf(project, containerId))}`,
+    apply: (p) =>
+      placeIds.reduce((now, id) => {
+        const others = (lookup(now).containers.get(containerId)?.members ?? []).filter((member) => member !== id);
+        const at = before === undefined || placeIds.includes(before) ? -1 : others.indexOf(before);
+        return moveInto(now, id, containerId, at < 0 ? undefined : at).apply(now);
+      }, p),
+  };
+}
+
 function withMember(container: Container, placeId: string, index: number | undefined): Container {
   const others = container.members.filter((id) => id !== placeId);
   const at = index === undefined ? others.length : Math.max(0, Math.min(index, others.length));

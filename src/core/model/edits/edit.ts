@@ -4,6 +4,8 @@ import type { Project } from "../schema.ts";
 export interface Edit {
   /** An order with the names of what it touches: `Add screen "Brood"`. */
   name: string;
+  /** Whether it takes something away that people made; such an edit is offered last, and never done at one click. */
+  deletes?: boolean;
   apply: (project: Project) => Project;
 }
 

@@ -28,6 +28,7 @@ export function removePlaces(project: Project, placeIds: string[]): Edit {
   const entrances = new Set(losses.entrances);
   const first = placeIds[0] ?? "";
   return {
+    deletes: true,
     name: placeIds.length === 1 ? `Delete ${quoted(nameOf(project, first))}` : `Delete ${placeIds.length} places`,
     apply: (p) => ({
       ...p,
@@ -49,6 +50,7 @@ export function removeLegs(project: Project, ids: string[]): Edit {
   const gone = new Set(ids);
   const only = ids.length === 1 ? project.legs.find((leg) => leg.id === ids[0]) : undefined;
   return {
+    deletes: true,
     name: only ? `Delete leg ${legName(project, only)}` : `Delete ${ids.length} legs`,
     apply: (p) => ({ ...p, legs: p.legs.filter((leg) => !gone.has(leg.id)) }),
   };
@@ -61,6 +63,7 @@ export function removeElement(project: Project, placeId: string, elementId: stri
   const label = elements.find((e) => e.id === elementId)?.label ?? elementId;
   const without = <T extends { id: string }>(list: T[]) => list.filter((e) => e.id !== elementId);
   return {
+    deletes: true,
     name: `Delete ${quoted(label)} from ${quoted(nameOf(project, placeId))}`,
     apply: (p) => ({
       ...p,
@@ -72,7 +75,7 @@ export function removeElement(project: Project, placeId: string, elementId: stri
 }
 
 export function removeEntrance(project: Project, id: string): Edit {
-  return { name: `Delete way in ${quoted(nameOf(project, id))}`, apply: (p) => ({ ...p, entrances: p.entrances.filter((e) => e.id !== id) }) };
+  return { deletes: true, name: `Delete way in ${quoted(nameOf(project, id))}`, apply: (p) => ({ ...p, entrances: p.entrances.filter((e) => e.id !== id) }) };
 }
 
 /** A leg in a few words, for names of edits: `"Hives" to "Hive"`. */
