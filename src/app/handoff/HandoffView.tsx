@@ -36,8 +36,7 @@ export function HandoffView() {
     }),
     [result, stopped, frame],
   );
-  const { task, run } = useHandoff(project, blockers.length > 0 ? undefined : chosen, checked);
-  const files = task.is === "done" ? task.value : [];
+  const { task, files, run } = useHandoff(project, blockers.length > 0 ? undefined : chosen, checked);
   const file = files[Math.min(part, files.length - 1)];
   const all = () =>
     zipped().catch((error: unknown) => say(`The zip could not be made: ${error instanceof Error ? error.message : String(error)}. Nothing was downloaded.`));

@@ -1,4 +1,4 @@
-import { useCallback, useMemo } from "react";
+import { useCallback, useMemo, useRef } from "react";
 import type { Checked, HandedFile } from "../../core/handoff/target.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { type Api, inWorker } from "../workers/start.ts";
@@ -8,6 +8,9 @@ import { type Task, useTask } from "../workers/useTask.ts";
 export function useHandoff(project: Project, chosen: string | undefined, checked: Checked) {
   const work = useMemo(() => (chosen === undefined ? undefined : (api: Api) => api.handOff(project, [chosen], checked)), [project, chosen, checked]);
   const task: Task<HandedFile[]> = useTask(work);
+  // What was made before is looked at until what is made instead is there.
+  const last = useRef<{ of: string | undefined; files: HandedFile[] }>({ of: undefined, files: [] });
+  if (task.is === "done") last.current = { of: chosen, files: task.value };
   const run = useCallback((targets: string[]) => inWorker((api) => api.handOff(project, targets, checked)).done, [project, checked]);
-  return { task, run };
+  return { task, files: chosen !== undefined && last.current.of === chosen ? last.current.files : [], run };
 }

@@ -148,8 +148,8 @@ export function Outline() {
                 .join(", "),
             );
           }}
-          placeholder="Add or find a screen…"
-          aria-label="Add or find a screen"
+          placeholder="Find or add a screen…"
+          aria-label="Find or add a screen"
           aria-activedescendant={hot === undefined ? undefined : rowId(hot)}
           className="h-8 w-full border border-hairline bg-band px-2 text-[12.5px]"
           onKeyDown={keysInField}

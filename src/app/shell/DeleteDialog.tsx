@@ -11,7 +11,7 @@ export function DeleteDialog() {
   const select = useSelection((s) => s.select);
   const [first] = asked;
   if (!first) return null;
-  const { edit, alsoGoes } = deletionOf(project, asked);
+  const { edit, alsoGoes, changes } = deletionOf(project, asked);
   const title = asked.length > 1 ? `Delete these ${asked.length}?` : first.kind === "leg" ? "Delete this leg?" : `Delete “${nameOfChosen(project, first)}”?`;
   return (
     <Dialog title={title} open onClose={close}>
@@ -25,8 +25,18 @@ export function DeleteDialog() {
             ))}
           </ul>
         </>
-      ) : (
+      ) : changes.length > 0 ? null : (
         <p className="m-0 mb-3 text-ink-2">Nothing else goes with {asked.length > 1 ? "them" : "it"}. Undo brings it back.</p>
+      )}
+      {changes.length > 0 && (
+        <>
+          <p className="m-0 mb-1">And this changes:</p>
+          <ul className="m-0 mb-3 pl-5">
+            {changes.map((change) => (
+              <li key={change}>{change}</li>
+            ))}
+          </ul>
+        </>
       )}
       <div className="flex gap-2">
         <Button

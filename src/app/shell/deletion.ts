@@ -14,8 +14,8 @@ interface DeletionState {
 }
 export const useDeletion = create<DeletionState>((set) => ({ asked: [], ask: (...asked) => set({ asked }), close: () => set({ asked: [] }) }));
 
-/** The edit that deletes what is chosen, and what else goes with it, in words. */
-export function deletionOf(project: Project, what: readonly Chosen[]): { edit: Edit; alsoGoes: string[] } {
+/** The edit that deletes what is chosen, what else goes with it, and what is otherwise afterwards, in words. */
+export function deletionOf(project: Project, what: readonly Chosen[]): { edit: Edit; alsoGoes: string[]; changes: string[] } {
   const ids = (kind: Chosen["kind"]) => what.flatMap((one) => (one.kind === kind ? [one.id] : []));
   const losses = lossesOf(project, ids("place"));
   const elements = what.flatMap((one) => (one.kind === "element" && !losses.places.includes(one.place) ? [one] : []));
@@ -33,6 +33,10 @@ export function deletionOf(project: Project, what: readonly Chosen[]): { edit: E
   const [only] = edits;
   return {
     edit: edits.length === 1 && only ? only : together(`Delete ${what.length} things`, edits),
+    changes: [
+      ...losses.ups.map((id) => `Up of “${nameOf(project, id)}” leads as usual again`),
+      ...losses.otherwise.map((id) => `the way in “${nameOf(project, id)}”, where it may not be used, does as a launch does`),
+    ],
     alsoGoes: [...places, ...(named.length > 6 ? [...named.slice(0, 5), `and ${named.length - 5} more legs`] : named), ...entrances],
   };
 }

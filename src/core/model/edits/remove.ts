@@ -1,5 +1,5 @@
 import { elementIdOf, lookup, nameOf, targetOf, treeOf } from "../lookup.ts";
-import type { Leg, Project } from "../schema.ts";
+import type { Entrance, Leg, Project } from "../schema.ts";
 import { type Edit, quoted } from "./edit.ts";
 
 /** What goes when something is deleted, by id. */
@@ -7,6 +7,10 @@ export interface Losses {
   places: string[];
   legs: string[];
   entrances: string[];
+  /** Screens whose Up leads to one of the places, and leads as usual afterwards. */
+  ups: string[];
+  /** Entrances that lead to one of the places where they may not be used, and then do as at a launch. */
+  otherwise: string[];
 }
 
 /** What else goes with places: their trees, the legs from and to them, and the entrances that lead to them. */
@@ -17,6 +21,8 @@ export function lossesOf(project: Project, placeIds: string[]): Losses {
     places,
     legs: project.legs.filter((leg) => gone.has(leg.from) || gone.has(targetOf(leg) ?? "")).map((leg) => leg.id),
     entrances: project.entrances.filter((e) => gone.has(e.to)).map((e) => e.id),
+    ups: project.screens.filter((s) => !gone.has(s.id) && gone.has(s.up)).map((s) => s.id),
+    otherwise: project.entrances.filter((e) => !gone.has(e.to) && e.otherwise !== undefined && gone.has(e.otherwise)).map((e) => e.id),
   };
 }
 
@@ -35,9 +41,13 @@ export function removePlaces(project: Project, placeIds: string[]): Edit {
       screens: p.screens.filter((s) => !gone.has(s.id)).map((s) => (gone.has(s.up) ? { ...s, up: "auto" } : s)),
       containers: p.containers.filter((c) => !gone.has(c.id)).map((c) => withoutMembers(c, gone)),
       legs: p.legs.filter((leg) => !legs.has(leg.id)),
-      entrances: p.entrances.filter((e) => !entrances.has(e.id)).map((e) => (e.otherwise && gone.has(e.otherwise) ? { ...e, otherwise: undefined } : e)),
+      entrances: p.entrances.filter((e) => !entrances.has(e.id)).map((e) => (e.otherwise && gone.has(e.otherwise) ? withoutOtherwise(e) : e)),
     }),
   };
+}
+
+function withoutOtherwise({ otherwise: _, ...entrance }: Entrance): Entrance {
+  return entrance;
 }
 
 function withoutMembers<C extends Project["containers"][number]>(container: C, gone: Set<string>): C {

@@ -1,0 +1,210 @@
+import { expect, type Page, test } from "@playwright/test";
+import { app } from "../vectors/app.ts";
+import { documentOf, openDocument, openEmpty, screensOf } from "./open.ts";
+
+const undoName = (page: Page) => page.getByRole("button", { name: /^Undo/ });
+
+test.describe("adding and finding by name", () => {
+  test("the field keeps the focus, so names are typed one after another and no letter is a command", async ({ page }) => {
+    await openEmpty(page, "Plots");
+    await page.keyboard.type("News");
+    await page.keyboard.press("Enter");
+    await page.keyboard.type("Profile");
+    await page.keyboard.press("Enter");
+    await page.keyboard.type("Sheds, Paths");
+    await page.keyboard.press("Enter");
+    await expect(page.getByLabel("Find or add a screen")).toBeFocused();
+    const made = await documentOf(page);
+    expect(screensOf(made)).toEqual(["Home", "Plots", "News", "Profile", "Sheds", "Paths"]);
+    expect(made).toMatchObject({ facts: [], entrances: [] });
+    expect(made.screens.some((screen) => screen.planned)).toBe(false);
+  });
+
+  test("an exact name finds, anything else adds, unless a suggestion was chosen with the arrows", async ({ page }) => {
+    await openEmpty(page, "Bookings");
+    await page.keyboard.type("Booking");
+    await page.keyboard.press("Enter");
+    await page.keyboard.type("bookings");
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("treeitem", { name: "Bookings", selected: true })).toBeVisible();
+    await page.keyboard.type("Boo");
+    await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("Enter");
+    await expect(page.locator("[data-key=booking][aria-selected=true]")).toBeVisible();
+    expect(screensOf(await documentOf(page))).toEqual(["Home", "Bookings", "Booking"]);
+  });
+
+  test("the target picker takes the very name that was typed", async ({ page }) => {
+    await openDocument(
+      page,
+      app("main", {
+        stacks: { main: "home soups soup" },
+        screens: { home: { name: "Home", elements: [{ id: "go", kind: "button", label: "Go" }] }, soups: { name: "Soups" }, soup: { name: "Soup" } },
+      }),
+    );
+    const pick = async (name: string) => {
+      await page.locator("[data-card][data-place=home] [data-row=go]").click();
+      await page.keyboard.press("l");
+      await page.keyboard.type(name);
+      await page.keyboard.press("Enter");
+    };
+    await pick("Soup");
+    expect((await documentOf(page)).legs[0]?.move).toMatchObject({ to: "soup" });
+    await pick("Me");
+    const made = await documentOf(page);
+    expect(screensOf(made)).toContain("Me");
+    expect(made.legs[0]?.move).toMatchObject({ to: "me" });
+  });
+
+  test("lines that are pasted are names, too", async ({ page, context }) => {
+    await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+    await openEmpty(page);
+    await page.evaluate(() => navigator.clipboard.writeText("Sheds\nPaths\n\nTools\n"));
+    await page.getByLabel("Find or add a screen").focus();
+    await page.keyboard.press("Control+v");
+    await page.keyboard.press("Enter");
+    expect(screensOf(await documentOf(page))).toEqual(["Home", "Sheds", "Paths", "Tools"]);
+  });
+});
+
+test.describe("taking back", () => {
+  const garden = app("main", {
+    stacks: { main: "home plot" },
+    screens: {
+      home: { name: "Home", elements: [{ id: "go", kind: "button", label: "Go" }] },
+      plot: { name: "Plot", elements: [{ id: "x", kind: "button", label: "X" }] },
+    },
+  });
+  const lead = async (page: Page) => {
+    await page.locator("[data-card][data-place=home] [data-row=go]").click();
+    await page.keyboard.press("l");
+    await page.keyboard.type("Plot");
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("region", { name: "The leg that was just made" })).toBeVisible();
+  };
+
+  test("Escape takes back the whole leg that was just made, whichever way it was led meanwhile", async ({ page }) => {
+    await openDocument(page, garden);
+    await lead(page);
+    await page.keyboard.press("3");
+    await page.keyboard.press("4");
+    await page.keyboard.press("Escape");
+    await expect.poll(async () => (await documentOf(page)).legs).toEqual([]);
+  });
+
+  test("after another edit the box is gone, and Escape takes nothing back", async ({ page }) => {
+    await openDocument(page, garden);
+    await lead(page);
+    await page.getByLabel("Inspector").getByLabel("Note").fill("on purpose");
+    await page.getByLabel("Inspector").getByLabel("Note").press("Enter");
+    await expect(page.getByRole("region", { name: "The leg that was just made" })).toHaveCount(0);
+    await page.getByLabel("Inspector").getByRole("heading").first().click();
+    await page.keyboard.press("Escape");
+    expect((await documentOf(page)).legs).toMatchObject([{ note: "on purpose" }]);
+  });
+
+  test("renaming in the outline is one step, undone by one Ctrl Z, also after a drop-down or a tick box was used", async ({ page }) => {
+    await openEmpty(page, "Plot");
+    await page.getByRole("treeitem", { name: "Plot" }).click();
+    await page.keyboard.press("F2");
+    await page.keyboard.type("Field");
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("treeitem", { name: "Field" })).toBeVisible();
+    await page.keyboard.press("Control+z");
+    await expect(page.getByRole("treeitem", { name: "Plot" })).toBeVisible();
+    const inspector = page.getByLabel("Inspector");
+    await inspector.getByLabel("only planned").check();
+    await page.keyboard.press("Control+z");
+    await expect(inspector.getByLabel("only planned")).not.toBeChecked();
+    await inspector.getByLabel("Up leads to").selectOption("none");
+    await page.keyboard.press("Control+z");
+    await expect(inspector.getByLabel("Up leads to")).toHaveValue("auto");
+    await inspector.getByLabel("Name", { exact: true }).click();
+    await page.keyboard.press("Control+Shift+z");
+    await expect(inspector.getByLabel("Up leads to")).toHaveValue("none");
+  });
+
+  test("the project is renamed in the head, and that is undone like anything else", async ({ page }) => {
+    await openEmpty(page);
+    await page.getByRole("button", { name: /New app/ }).click();
+    await page.keyboard.type("Allotments");
+    await page.keyboard.press("Enter");
+    await expect(undoName(page)).toContainText("Rename");
+    expect((await documentOf(page)).name).toBe("Allotments");
+    await undoName(page).click();
+    await expect(page.getByRole("heading", { name: "New app" })).toBeVisible();
+  });
+});
+
+test("a deletion says that other screens' Up changes with it", async ({ page }) => {
+  await openDocument(
+    page,
+    app("main", { stacks: { main: "home plot bed" }, screens: { bed: { name: "Bed", up: "plot" } }, legs: ["a home push plot", "b plot push bed"] }),
+  );
+  await page.getByRole("treeitem", { name: "plot" }).click();
+  await page.keyboard.press("Delete");
+  await expect(page.getByRole("dialog")).toContainText("Up of “Bed” leads as usual again");
+});
+
+test("several rows are chosen by Shift over places alone, and dragged together", async ({ page }) => {
+  await openDocument(
+    page,
+    app("main", {
+      stacks: { main: "home a b c", other: "d" },
+      tabs: {},
+      screens: { a: { elements: [{ id: "x", kind: "button", label: "X" }] } },
+      modals: { m: "other" },
+    }),
+  );
+  await page.getByRole("treeitem", { name: "a", exact: true }).click();
+  await page.keyboard.press("Shift+ArrowDown");
+  await expect(page.getByRole("treeitem", { selected: true })).toHaveCount(2);
+  await page.getByRole("treeitem", { name: "b", exact: true }).dragTo(page.getByRole("treeitem", { name: "other" }), { targetPosition: { x: 60, y: 15 } });
+  await expect.poll(async () => (await documentOf(page)).containers.find((c) => c.id === "other")?.members).toEqual(["d", "a", "b"]);
+});
+
+test("where things lead: new screens from tabs and from a bare modal, a drawer from inside, and what a modal covers", async ({ page }) => {
+  const shop = app("root", {
+    drawers: { root: "tabs about" },
+    tabs: { tabs: ["s t", { elements: [{ id: "help", kind: "button", label: "Help" }] }] },
+    stacks: { s: "list", t: "more" },
+    modals: { sheet: "edit" },
+    screens: {
+      list: { name: "List", elements: [{ id: "burger", kind: "icon", label: "Burger" }] },
+      edit: {
+        name: "Edit",
+        elements: [
+          { id: "next", kind: "button", label: "Next" },
+          { id: "done", kind: "button", label: "Done" },
+          { id: "own", kind: "button", label: "Own" },
+        ],
+      },
+    },
+    legs: ["up list open sheet"],
+  });
+  await openDocument(page, shop);
+  const lead = async (element: string, target: string) => {
+    await page.locator(`[data-row=${element}]`).first().click();
+    await page.keyboard.press("l");
+    await page.keyboard.type(target);
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("region", { name: "The leg that was just made" })).toBeVisible();
+  };
+  await lead("help", "Help page");
+  await lead("next", "Second step");
+  await lead("done", "List");
+  await lead("own", "sheet");
+  await lead("burger", "root");
+  const made = await documentOf(page);
+  expect(made.containers.find((c) => c.id === "tabs")?.members).toEqual(["s", "t"]);
+  const byElement = Object.fromEntries(made.legs.map((leg) => ["element" in leg.on ? leg.on.element : "", leg.move]));
+  expect(byElement).toMatchObject({
+    help: { kind: "push", to: "helpPage" },
+    next: { kind: "push", to: "secondStep" },
+    done: { kind: "close", modal: "sheet" },
+    own: { kind: "close", modal: "sheet" },
+    burger: { kind: "menu", drawer: "root" },
+  });
+  await expect(page.getByTestId("worst")).not.toContainText("fails");
+});
