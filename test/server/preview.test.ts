@@ -1,4 +1,4 @@
-import { mkdtempSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it, vi } from "vitest";
@@ -7,6 +7,9 @@ import { application, start } from "../../src/server/main.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "etape-server-"));
 writeFileSync(join(folder, "index.html"), "<p>the page</p>");
+const script = `export const words = ${JSON.stringify("honey ".repeat(2000))};`;
+mkdirSync(join(folder, "assets"));
+writeFileSync(join(folder, "assets", "app.js"), script);
 const own = { origin: "http://etape.test", host: "etape.test" };
 
 async function left(app: ReturnType<typeof application>, body: string): Promise<string> {
@@ -50,6 +53,39 @@ describe("the server", () => {
       expect(await (await fetch(`${served.address}p/some/view`)).text()).toBe("<p>the page</p>");
       expect(await (await fetch(`${served.address}..%2f..%2fetc%2fpasswd`)).text()).toBe("<p>the page</p>");
       expect(served.others).toEqual([]);
+    } finally {
+      served.close();
+    }
+  });
+
+  it("answers what is not there with 404, what is no address with 400, and never with an error of its own", async () => {
+    const app = application(folder);
+    const missing = await app.request("/assets/x.js");
+    expect(missing.status).toBe(404);
+    expect(missing.headers.get("cache-control")).toBeNull();
+    expect((await app.request("/p/one/hand-off")).status).toBe(200);
+    const nowhere = await app.request("/no/such/page");
+    expect(nowhere.status).toBe(404);
+    expect(await nowhere.text()).toBe("<p>the page</p>");
+    expect((await app.request("/%E0%A4%A")).status).toBe(400);
+    expect((await app.request("/preview", { method: "POST", headers: { ...own, origin: "null" }, body: "x" })).status).toBe(403);
+  });
+
+  it("sends files compressed, with tags and headers that keep others out; what did not change is not sent again", async () => {
+    const served = await start(folder, 0);
+    try {
+      const asset = await fetch(`${served.address}assets/app.js`, { headers: { "accept-encoding": "gzip" } });
+      expect(asset.headers.get("content-encoding")).toBe("gzip");
+      expect(asset.headers.get("content-type")).toContain("text/javascript");
+      expect(asset.headers.get("cache-control")).toBe("max-age=31536000, immutable");
+      expect(asset.headers.get("x-content-type-options")).toBe("nosniff");
+      expect(asset.headers.get("x-frame-options")).toBe("SAMEORIGIN");
+      expect(await asset.text()).toBe(script);
+      const page = await fetch(served.address);
+      const tag = page.headers.get("etag") ?? "";
+      expect(tag).not.toBe("");
+      expect(page.headers.get("cache-control")).toBe("no-cache");
+      expect((await fetch(served.address, { headers: { "if-none-match": tag } })).status).toBe(304);
     } finally {
       served.close();
     }

@@ -34,6 +34,8 @@ class Browser implements HistoryWindow {
       },
     };
   }
+  readonly kept = new Map<string, string>();
+  readonly sessionStorage = { getItem: (key: string) => this.kept.get(key) ?? null, setItem: (key: string, value: string) => void this.kept.set(key, value) };
   get url(): string {
     return this.entries[this.at]?.url ?? "";
   }
@@ -171,6 +173,45 @@ describe("the binding to the browser's history", () => {
     expect(again.core.line).toBe("home[list,item] + soft(note)");
     const other = opened("http://app.test/", { ...(kept as object), etape: "another" });
     expect(other.core.line).toBe("home[list]");
+  });
+
+  it("holds no facts in an entry: what was signed out stays so by Back, Forward and reload", () => {
+    const { browser, core } = opened();
+    use(core, "open", { id: "a" });
+    browser.go(-1);
+    core.send({ do: "fact", fact: "online", value: false });
+    for (const { state } of browser.entries.slice(1)) expect(JSON.stringify(state)).not.toContain("online");
+    browser.go(1);
+    expect(core.line).toBe("home[list,item]");
+    expect(core.state.facts).toEqual({ online: false });
+    const again = new Core(plan);
+    bindToHistory(again, "app", browser);
+    expect(again.line).toBe("home[list,item]");
+    expect(again.state.facts).toEqual({ online: false });
+  });
+
+  it("enters an entry of another version of the design by its address, at a reload and on the way back", () => {
+    const old = { etape: "app before", at: 1, state: { base: { kind: "shown", at: "gone", args: {} }, layers: [], width: "narrow" } };
+    const reloaded = opened("http://app.test/items/a", old);
+    expect(reloaded.core.line).toBe("home[list,item]");
+    const { browser, core } = opened();
+    use(core, "open", { id: "a" });
+    use(core, "write");
+    browser.entries[browser.at - 1] = { state: old, url: "http://app.test/items/b" };
+    browser.go(-1);
+    expect(core.line).toBe("home[list,item]");
+    expect(core.screen.args).toEqual({ id: "b" });
+  });
+
+  it("goes back as many steps as the browser does at once", () => {
+    const { browser, core } = opened();
+    use(core, "open", { id: "a" });
+    use(core, "open", { id: "b" });
+    core.send({ do: "leg", leg: "soft" });
+    browser.go(-2);
+    expect(core.line).toBe("home[list]");
+    expect(browser.url).toBe("/list");
+    expect(browser.left).toBe(false);
   });
 
   it("makes no entry where the same shows as before", () => {

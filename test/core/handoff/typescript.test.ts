@@ -97,6 +97,7 @@ interface Nav {
   legs: Record<string, (...given: unknown[]) => string>;
   enter: Record<string, (...given: unknown[]) => string>;
   back(): string;
+  send(event: NavEvent): string;
   subscribe(listener: (state: unknown, event: unknown) => void): () => void;
 }
 type Module = Generated & { Navigator: new (options: unknown) => Nav; addresses: Record<string, (args: Record<string, unknown>) => string | undefined> };
@@ -190,6 +191,31 @@ describe("the navigator", () => {
     expect(nav.address).toBe("/all/a%2Fb");
   });
 
+  it("writes half a pair of surrogates in an address as the character for what is none, and throws nothing", async () => {
+    const { Navigator, addresses } = (await run(project)) as Module;
+    expect(addresses.shared?.({ id: "a\uD800b" })).toBe("/items/a%EF%BF%BDb");
+    const nav = new Navigator({ guards: { online: () => true } });
+    nav.legs.open?.({ id: "\uDC00" });
+    expect(nav.address).toBe("/items/%EF%BF%BD");
+    nav.back();
+    nav.legs.open?.({ id: "bee \u{1F41D}" });
+    expect(nav.address).toBe("/items/bee%20%F0%9F%90%9D");
+  });
+
+  it("has rows of its own, whatever another navigator was given", async () => {
+    const paged = app("s", {
+      stacks: { s: "page" },
+      screens: { page: { params: [{ name: "id", type: "text", required: false, default: "a" }], pages: { over: "hive", by: "id" } } },
+      types: [{ id: "hive", fields: [{ name: "id", type: "text" }], samples: [{ id: "a" }, { id: "b" }] }],
+      legs: ["on page replace page if=has(next.id) pass.id=next.id"],
+    });
+    const { Navigator } = (await run(paged)) as Module;
+    const first = new Navigator({});
+    const other = new Navigator({ rows: { hive: () => [{ id: "a" }, { id: "z" }] } });
+    for (const nav of [first, other]) expect(nav.send({ do: "leg", leg: "on" })).toBe("moved");
+    expect([first.screen.args, other.screen.args]).toEqual([{ id: "b" }, { id: "z" }]);
+  });
+
   it("is held by a hook, and goes on when it may, unless something else has moved", async () => {
     const { Navigator } = (await run(project)) as Module;
     const goOn: Array<() => void> = [];
@@ -240,6 +266,7 @@ const SETTINGS = {
     noUnusedParameters: true,
     noImplicitOverride: true,
     noImplicitReturns: true,
+    erasableSyntaxOnly: true,
     types: [],
   },
 };

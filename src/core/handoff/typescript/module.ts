@@ -73,6 +73,13 @@ function section(title: string, lines: string[]): string[] {
   return [`// ---- ${title} ${"-".repeat(Math.max(4, 90 - title.length))}`, "", ...lines, ""];
 }
 
+/** A short text that is another for another text: 64 bits of FNV-1a (G. Fowler, L. C. Noll, K.-P. Vo, 1991), in hexadecimal digits. */
+function fingerprint(text: string): string {
+  let hash = 0xcbf29ce484222325n;
+  for (const byte of new TextEncoder().encode(text)) hash = BigInt.asUintN(64, (hash ^ BigInt(byte)) * 0x100000001b3n);
+  return hash.toString(16).padStart(16, "0");
+}
+
 /** A part of the runtime without its imports. */
 function bare(source: string): string {
   return source.replace(/^import [\s\S]*?from ".*?";\n/gm, "").trim();
@@ -157,7 +164,11 @@ function rowsCode(project: Project, rows: Rows): string {
     "const samples = {",
     ...list,
     "};",
-    "let rows: typeof samples = samples;",
+    "/** The rows of a plan, with those that the app gives in place of samples. */",
+    'function withRows(own: Partial<typeof samples>): Plan["rows"] {',
+    "  const given: Readonly<Record<string, (() => readonly Args[]) | undefined>> = own as never;",
+    "  return Object.fromEntries(Object.entries(plan.rows).map(([id, type]) => [id, { ...type, all: given[id] ?? type.all }]));",
+    "}",
   ].join("\n");
 }
 
@@ -203,8 +214,7 @@ function navigatorCode(project: Project, rows: Rows): string[] {
     "/** Moves through the app as the design says. */",
     "export class Navigator extends Core {",
     `  constructor(options: Options${guarded ? "" : " = {}"}) {`,
-    ...(project.types.length > 0 ? ["    if (options.rows) rows = { ...samples, ...options.rows };"] : []),
-    "    super(plan, options.hooks, { ...options.guards });",
+    `    super(${project.types.length > 0 ? "{ ...plan, rows: withRows(options.rows ?? {}) }" : "plan"}, options.hooks, { ...options.guards });`,
     "  }",
     "",
     "  /** One function a leg. A leg that can not be used now is ignored. */",
@@ -236,7 +246,7 @@ function navigatorCode(project: Project, rows: Rows): string[] {
     "  }",
     "  /** Binds to the browser's history; gives what ends that. */",
     "  bindHistory(win: HistoryWindow = (globalThis as unknown as { window: HistoryWindow }).window) {",
-    `    return bindToHistory(this, ${literal(project.name)}, win);`,
+    `    return bindToHistory(this, ${literal(`${project.name} ${fingerprint(planCode(project))}`)}, win);`,
     "  }",
     "}",
     "",

@@ -19,7 +19,7 @@ export function planCode(project: Project): string {
     `  legs: ${table(codeLegs(project).map((leg) => [leg.leg.id, legPlan(leg)]))},`,
     `  entrances: ${table(codeEntrances(project).map((entrance) => [entrance.entrance.id, entrancePlan(entrance)]))},`,
     `  facts: ${table(project.facts.map((f) => [f.id, { initial: f.initial, values: f.type === "choice" ? (f.values ?? []) : undefined, outside: f.source === "outside" || undefined, persists: f.persists || undefined }]))},`,
-    `  rows: ${table(project.types.map((type) => [type.id, { key: keyField(type), all: new Code(`() => rows.${type.id}()`) }]))},`,
+    `  rows: ${table(project.types.map((type) => [type.id, { key: keyField(type), all: new Code(`samples.${type.id}`) }]))},`,
     "};",
   ].join("\n");
 }

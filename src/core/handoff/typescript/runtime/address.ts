@@ -44,7 +44,9 @@ export function buildPattern(pattern: string, values: Args): string | undefined 
   const address = pattern.replace(/\{(\+?)([A-Za-z_]\w*)\}/g, (_, plus: string, name: string) => {
     const value: Json | undefined = values[name];
     if (value === undefined || value === null || value === "" || typeof value === "object") whole = false;
-    const text = encodeURIComponent(String(value)).replace(/[!'()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`);
+    // Half a pair of surrogates is no text that an address can hold.
+    const written = String(value).replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, "\uFFFD");
+    const text = encodeURIComponent(written).replace(/[!'()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`);
     return plus ? text.replaceAll("%2F", "/") : text;
   });
   return whole ? address : undefined;

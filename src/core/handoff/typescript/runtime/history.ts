@@ -1,4 +1,5 @@
 import type { Core } from "./navigator.ts";
+import type { Json } from "./plan.ts";
 import type { State } from "./state.ts";
 
 /** The parts of a browser's window that the binding uses. */
@@ -10,19 +11,23 @@ export interface HistoryWindow {
     go(by: number): void;
   };
   readonly location: { readonly href: string };
+  /** Where facts outlive a reload of this tab. */
+  readonly sessionStorage?: { getItem(key: string): string | null; setItem(key: string, value: string): void };
   addEventListener(type: "popstate", listener: () => void): void;
   removeEventListener(type: "popstate", listener: () => void): void;
 }
+/** An entry says where one is. It never holds facts: what was signed out stays signed out, whichever entry is gone to. */
 interface Entry {
   readonly etape: string;
   readonly at: number;
-  readonly state: State;
+  readonly state: Omit<State, "facts">;
 }
 
 /**
  * Binds a navigator to the browser's history: each move makes an entry, Back does what the design says that Back does,
  * Forward shows again what was there, a reload stays where it was, and a pasted link comes in by its entrance with its trail.
- * `mark` tells entries of this design from others. Gives what ends the binding.
+ * `mark` tells entries of this very design from others: those of another design, or of another version of it, are entered by their
+ * address. Facts are kept for a reload of the tab, and never go back with the history. Gives what ends the binding.
  */
 export function bindToHistory(core: Core, mark: string, window: HistoryWindow): () => void {
   const { history } = window;
@@ -30,7 +35,17 @@ export function bindToHistory(core: Core, mark: string, window: HistoryWindow): 
     const entry = history.state as Partial<Entry> | null;
     return entry?.etape === mark && typeof entry.at === "number" && entry.state ? (entry as Entry) : undefined;
   };
-  const entry = (at: number): Entry => ({ etape: mark, at, state: core.state });
+  const entry = (at: number): Entry => {
+    const { facts: _, ...state } = core.state;
+    return { etape: mark, at, state };
+  };
+  const show = (there: Entry) => core.restore({ ...there.state, facts: core.state.facts });
+  const byAddress = () => {
+    const link = core.match(window.location.href);
+    if (link) core.send({ do: "enter", entrance: link.entrance, args: link.args, cold: true });
+  };
+  const key = `etape facts ${mark}`;
+  const keepFacts = () => window.sessionStorage?.setItem(key, JSON.stringify(core.state.facts));
   let at = 1;
   let quiet = false;
   const put = () => history.replaceState(entry(at), "", core.address);
@@ -40,14 +55,14 @@ export function bindToHistory(core: Core, mark: string, window: HistoryWindow): 
   };
 
   const known = entryNow();
+  const facts = factsKept(window, key);
   if (known) {
     at = known.at;
     quiet = true;
-    core.restore(known.state);
+    core.restore({ ...known.state, facts: { ...core.state.facts, ...facts } });
     quiet = false;
   } else {
-    const link = core.match(window.location.href);
-    if (link) core.send({ do: "enter", entrance: link.entrance, args: link.args, cold: true });
+    byAddress();
     // An entry beneath the first, so that Back comes to the design before it leaves the page.
     history.replaceState(entry(0), "", core.address);
     history.pushState(entry(1), "", core.address);
@@ -55,24 +70,35 @@ export function bindToHistory(core: Core, mark: string, window: HistoryWindow): 
 
   const popped = () => {
     const there = entryNow();
-    if (!there) return;
-    const by = there.at - at;
-    at = there.at;
-    if (by === 0) return;
     quiet = true;
-    if (by > 0) core.restore(there.state);
-    else back();
+    if (there) goTo(there);
+    else {
+      // Somebody else's entry, or one of another version of the design.
+      byAddress();
+      put();
+    }
     quiet = false;
   };
-  const back = () => {
+  const goTo = (there: Entry) => {
+    const by = there.at - at;
+    at = there.at;
+    if (by > 0) show(there);
+    for (let steps = by; steps < 0; steps++) if (!back(steps === -1)) return;
+  };
+  /** One step back; says whether the next may follow. */
+  const back = (last: boolean): boolean => {
     const outcome = core.send({ do: "back" });
     if (outcome === "left") {
       history.go(-(at + 1));
-      return;
+      return false;
     }
-    // At the bottom, or where Back was not to be, the entry that was left is made anew.
-    if (at === 0 || outcome !== "moved") push();
-    else put();
+    // At the bottom, or where Back was not to be, the entry that was left is made again.
+    if (outcome !== "moved" || (last && at === 0)) {
+      push();
+      return false;
+    }
+    if (last) put();
+    return true;
   };
   // What shows the same (a fact, a width) is the same entry.
   let shown = "";
@@ -80,14 +106,25 @@ export function bindToHistory(core: Core, mark: string, window: HistoryWindow): 
   const stop = core.subscribe(() => {
     const same = showing() === shown;
     shown = showing();
+    keepFacts();
     if (quiet) return;
     if (same) put();
     else push();
   });
   shown = showing();
+  keepFacts();
   window.addEventListener("popstate", popped);
   return () => {
     stop();
     window.removeEventListener("popstate", popped);
   };
+}
+
+/** The facts that were kept before a reload. */
+function factsKept(window: HistoryWindow, key: string): Record<string, Json> {
+  try {
+    return JSON.parse(window.sessionStorage?.getItem(key) ?? "{}") as Record<string, Json>;
+  } catch {
+    return {};
+  }
 }

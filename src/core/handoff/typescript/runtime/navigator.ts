@@ -18,14 +18,16 @@ export interface Hooks {
 
 /** Keeps a state, carries out events, and tells who listens. */
 export class Core {
+  readonly plan: Plan;
+  private readonly hooks: Hooks;
+  private readonly guards: Readonly<Record<string, () => Json>>;
   private now: State;
   private readonly listeners = new Set<(state: State, event: Event | undefined) => void>();
 
-  constructor(
-    readonly plan: Plan,
-    private readonly hooks: Hooks = {},
-    private readonly guards: Readonly<Record<string, () => Json>> = {},
-  ) {
+  constructor(plan: Plan, hooks: Hooks = {}, guards: Readonly<Record<string, () => Json>> = {}) {
+    this.plan = plan;
+    this.hooks = hooks;
+    this.guards = guards;
     this.now = launch(plan);
     // What guards say first is part of where the app starts, not a move: no hook runs before its navigator is there.
     this.askGuards(() => {});
