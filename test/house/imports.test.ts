@@ -1,0 +1,71 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { describe, expect, it } from "vitest";
+import { type Import, importsOf, wrongWay } from "./imports.ts";
+
+const files = readdirSync("src", { recursive: true, encoding: "utf8" })
+  .filter((file) => /\.tsx?$/.test(file))
+  .map((file) => join("src", file));
+
+describe("imports point one way", () => {
+  const all = files.flatMap((file) => importsOf(file, readFileSync(file, "utf8")));
+
+  it("in every file of the source", () => {
+    expect(all.length).toBeGreaterThan(1000);
+    expect(all.flatMap((one) => wrongWay(one) ?? [])).toEqual([]);
+  });
+
+  it("and every part has files", () => {
+    for (const part of ["core/model", "core/engine", "core/check", "core/map", "core/compare", "core/handoff", "app", "server", "cli"])
+      expect(
+        files.some((file) => file.startsWith(`src/${part}/`)),
+        part,
+      ).toBe(true);
+  });
+
+  const FORBIDDEN: ReadonlyArray<[file: string, source: string]> = [
+    ["src/core/model/edits/deep/a.ts", 'import { step } from "../../../engine/step.ts";'],
+    ["src/core/model/a.ts", 'import type { Finding } from "../check/finding.ts";'],
+    ["src/core/model/a.ts", 'export { layoutMap } from "../map/layout.ts";'],
+    ["src/core/model/a.ts", 'import { dot } from "../handoff/diagrams/dot.ts";'],
+    ["src/core/model/a.ts", 'import { compareProjects } from "../compare/compare.ts";'],
+    ["src/core/engine/a.ts", 'import { check } from "../check/check.ts";'],
+    ["src/core/engine/a.ts", 'import { layoutMap } from "../map/layout.ts";'],
+    ["src/core/engine/a.ts", 'import { dot } from "../handoff/diagrams/dot.ts";'],
+    ["src/core/check/document/a.ts", 'import { layoutMap } from "../../map/layout.ts";'],
+    ["src/core/check/a.ts", 'import { dot } from "../handoff/diagrams/dot.ts";'],
+    ["src/core/check/a.ts", 'import { compareProjects } from "../compare/compare.ts";'],
+    ["src/core/map/a.ts", 'import { check } from "../check/check.ts";'],
+    ["src/core/map/a.ts", 'import { dot } from "../handoff/diagrams/dot.ts";'],
+    ["src/core/handoff/in/a.ts", 'import { check } from "../../check/check.ts";'],
+    ["src/core/compare/a.ts", 'import { step } from "../engine/step.ts";'],
+    ["src/core/handoff/typescript/runtime/a.ts", 'import { useDocument } from "../../../../app/store/document.ts";'],
+    ["src/core/model/a.ts", 'const later = () => import("../../app/store/db.ts");'],
+    ["src/core/engine/a.ts", 'import { start } from "../../server/main.ts";'],
+    ["src/core/check/a.ts", 'import { main } from "../../cli/main.ts";'],
+    ["src/core/map/a.ts", 'import { useMemo } from "react";'],
+    ["src/core/handoff/a.ts", 'import { readFileSync } from "node:fs";'],
+    ["src/core/engine/a.ts", 'import { liveQuery } from "dexie";'],
+    ["src/app/map/a.tsx", 'import { start } from "../../server/main.ts";'],
+    ["src/app/map/a.tsx", 'import { main } from "../../cli/main.ts";'],
+    ["src/server/a.ts", 'import { readProject } from "../core/model/read.ts";'],
+    ["src/server/a.ts", 'import { applyTheme } from "../app/store/theme.ts";'],
+    ["src/cli/a.ts", 'import { useDocument } from "../app/store/document.ts";'],
+    ["src/other/a.ts", 'import { readProject } from "../core/model/read.ts";'],
+  ];
+  it.each(FORBIDDEN)("%s with %s is caught", (file, source) => {
+    expect(importsOf(file, source).map(wrongWay)).toEqual([expect.stringContaining(file)]);
+  });
+
+  const ALLOWED: ReadonlyArray<[file: string, source: string]> = [
+    ["src/core/engine/a.ts", 'import { lookup } from "../model/lookup.ts";'],
+    ["src/core/check/behaviour/a.ts", 'import { step } from "../../engine/step.ts";\nimport { z } from "zod";'],
+    ["src/app/map/a.tsx", 'import demo from "../../../demo/hollowcomb.etape.json?raw";\nimport { step } from "../../core/engine/step.ts";'],
+    ["src/cli/a.ts", 'import { start } from "../server/main.ts";\nimport { stat } from "node:fs/promises";'],
+  ];
+  it.each(ALLOWED)("%s with %s is not", (file, source) => {
+    const found: Import[] = importsOf(file, source);
+    expect(found.length).toBe(source.split("\n").length);
+    expect(found.flatMap((one) => wrongWay(one) ?? [])).toEqual([]);
+  });
+});
