@@ -1,7 +1,7 @@
 import { addEntrance } from "../../core/model/edits/add.ts";
 import { moveInto, orderOnMap, unwrapProblem, unwrapped, wrapProblem, wrapped } from "../../core/model/edits/arrange.ts";
 import { changeElement, changeScreen } from "../../core/model/edits/change.ts";
-import { freshId } from "../../core/model/edits/edit.ts";
+import { fitting, freshId } from "../../core/model/edits/edit.ts";
 import { setPlanned } from "../../core/model/edits/planned.ts";
 import type { Repointed } from "../../core/model/edits/repoint.ts";
 import { copiesOf, shareElement, spreadElement } from "../../core/model/edits/share.ts";
@@ -170,7 +170,7 @@ export function exceptOn({ project, apply }: Pick<Context, "project" | "apply">,
 export function addWayIn({ project, apply, places }: Context, kind: Entrance["kind"]) {
   const to = places.find((id) => lookup(project).screens.has(id)) ?? project.screens[0]?.id;
   if (to === undefined) return;
-  const name = `${kind.charAt(0).toUpperCase()}${kind.slice(1)} to ${nameOf(project, to)}`;
+  const name = fitting(`${kind.charAt(0).toUpperCase()}${kind.slice(1)} to ${nameOf(project, to)}`);
   const id = freshId(name, lookup(project).entrances, "wayIn");
   const entrance: Entrance = { id, name, kind, to, warm: "rebuild" };
   apply(addEntrance(entrance));

@@ -1,4 +1,4 @@
-import { triggerLabel } from "../../core/map/rows.ts";
+import { triggerLabel } from "../../core/model/describe.ts";
 import { elementIdOf, elementOf, nameOf, targetOf } from "../../core/model/lookup.ts";
 import type { Leg, Project } from "../../core/model/schema.ts";
 

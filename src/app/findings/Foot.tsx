@@ -94,7 +94,7 @@ export function Foot() {
             stop
           </button>
         )}
-        {stopped === project && (
+        {(stopped === project || error) && (
           <button type="button" className="min-h-6 shrink-0 font-semibold text-accent hover:underline" onClick={() => check(project)}>
             check again
           </button>

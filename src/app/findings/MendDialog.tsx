@@ -1,6 +1,6 @@
 import { useCallback, useMemo } from "react";
 import { create } from "zustand";
-import { compareProjects } from "../../core/compare/compare.ts";
+import { changesInWords } from "../../core/compare/words.ts";
 import type { Edit } from "../../core/model/edits/edit.ts";
 import { Button } from "../parts/Button.tsx";
 import { Dialog } from "../parts/Dialog.tsx";
@@ -33,15 +33,8 @@ function Opened({ mend, close }: { mend: Edit; close: () => void }) {
     <Dialog title={`Mend: ${mend.name}`} open onClose={close} wide>
       <h3 className="caption m-0 mb-1 text-[12px]">What it changes</h3>
       <ul className="m-0 mb-3 max-h-48 list-none overflow-y-auto p-0 text-[12.5px]">
-        {compareProjects(project, mended).map((change) => (
-          <li key={`${change.kind} ${change.id}`}>
-            {change.what} {change.kind} “{change.name}”
-            {change.fields.map((field) => (
-              <span key={field.field} className="block truncate pl-3 font-mono text-[11.5px] text-ink-2" title={`${field.from} → ${field.to}`}>
-                {field.field}: {field.from} → {field.to}
-              </span>
-            ))}
-          </li>
+        {changesInWords(project, mended).map((sentence) => (
+          <li key={sentence}>{sentence}</li>
         ))}
       </ul>
       <h3 className="caption m-0 mb-1 text-[12px]">Findings that come and go</h3>

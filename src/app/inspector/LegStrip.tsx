@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import { passTarget } from "../../core/engine/compiled.ts";
 import { usualMotion } from "../../core/engine/motion.ts";
 import { sampleValues } from "../../core/engine/sample.ts";
-import { triggerLabel } from "../../core/map/rows.ts";
+import { triggerLabel } from "../../core/model/describe.ts";
 import { changeLeg } from "../../core/model/edits/change.ts";
 import { elementIdOf, elementOf, nameOf, targetOf } from "../../core/model/lookup.ts";
 import { moveSentence, moveWord, withArguments, withPass } from "../../core/model/propose.ts";

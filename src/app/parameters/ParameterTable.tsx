@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { bornSays, followValue, type Provider, providersOf, type Slot } from "../../core/engine/flow.ts";
 import { entranceValues, sampleValues } from "../../core/engine/sample.ts";
-import { triggerLabel } from "../../core/map/rows.ts";
+import { triggerLabel } from "../../core/model/describe.ts";
 import { changeEntrance, changeLeg } from "../../core/model/edits/change.ts";
 import { valueType } from "../../core/model/expression.ts";
 import { elementIdOf, elementOf, nameOf } from "../../core/model/lookup.ts";

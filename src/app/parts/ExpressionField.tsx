@@ -1,6 +1,7 @@
 import { useEffect, useId, useRef, useState } from "react";
 import { completions, spoken } from "../../core/model/complete.ts";
 import { compile, type Scope, type Values, type ValueType } from "../../core/model/expression.ts";
+import type { Json, Row } from "../../core/model/schema.ts";
 import { compileCondition } from "../../core/model/scope.ts";
 
 interface Props {
@@ -20,6 +21,13 @@ interface Props {
   /** A problem that is not the expression's own. */
   problem?: string | undefined;
   onFocus?: () => void;
+}
+
+/** A value as it reads: a row by its name, else by the first thing that it says. */
+function sampleText(value: Json): string {
+  if (typeof value !== "object" || value === null || Array.isArray(value)) return JSON.stringify(value);
+  const row = value as Row;
+  return String(row.name ?? Object.values(row)[0] ?? "an empty row");
 }
 
 /** An expression that is typed and completed as it is written; its type and its value on the samples stand below. */
@@ -140,7 +148,7 @@ export function ExpressionField({ label, accessibleLabel, value, onCommit, scope
         compiled?.ok && (
           <span className="block truncate text-[11px] text-ink-2">
             {spoken(compiled.type)}
-            {result === undefined ? "" : `, on the samples ${JSON.stringify(result)}`}
+            {result === undefined ? "" : `, on the samples ${sampleText(result)}`}
           </span>
         )
       )}

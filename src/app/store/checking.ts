@@ -67,7 +67,13 @@ export class Checking {
       .check(project, (states) => this.running === running && this.wanted === project && this.heard.progress(project, states))
       .then(
         (result) => this.ended(running, () => this.heard.done(project, result)),
-        (error: unknown) => this.ended(running, () => this.heard.failed(project, error instanceof Error ? error.message : String(error))),
+        (error: unknown) => {
+          if (this.running !== running) return;
+          // Nobody knows what a worker that failed still has of the project: the next check begins with a new one.
+          this.worker?.stop();
+          this.worker = undefined;
+          this.ended(running, () => this.heard.failed(project, error instanceof Error ? error.message : String(error)));
+        },
       );
   }
 

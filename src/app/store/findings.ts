@@ -40,8 +40,8 @@ export const useFindings = create<FindingsState>((set, get) => {
       set({ running: false, stopped: get().of });
     },
     check: (project) => {
-      const { of, running, result, stopped } = get();
-      if (of === project && (running || (result && stopped !== project))) return;
+      const { of, running, result, stopped, error } = get();
+      if (of === project && (running || (result && stopped !== project && error === undefined))) return;
       set({ of: project, running: true, states: 0, stopped: undefined, error: undefined });
       checking.check(project);
     },

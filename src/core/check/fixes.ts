@@ -5,7 +5,7 @@ import { proposal } from "../engine/proposal.ts";
 import { addElement, addLeg, addScreen, freshElementId, freshLegId, newScreen, together } from "../model/edits/add.ts";
 import { moveInto, wrap } from "../model/edits/arrange.ts";
 import { changeContainer, changeLeg, changeScreen } from "../model/edits/change.ts";
-import type { Edit } from "../model/edits/edit.ts";
+import { type Edit, fitting } from "../model/edits/edit.ts";
 import { removeElement, removeEntrance, removeLegs } from "../model/edits/remove.ts";
 import { sameValue } from "../model/expression.ts";
 import { elementIdOf, firstScreen, lookup, nameOf, ownersAround, targetOf, treeOf } from "../model/lookup.ts";
@@ -43,14 +43,14 @@ function repairs(project: Project, finding: Pick<Finding, "code" | "subjects">):
       return leg ? [...instead(project, leg), removeLegs(project, [leg.id])] : [];
     case "piled-copies":
       return leg?.move?.kind === "push"
-        ? [changeLeg(project, leg, { move: { ...leg.move, repeat: "rewind" } }, "Go back to the first copy instead: repeat")]
+        ? [named("Go back to the first copy instead of adding another", changeLeg(project, leg, { move: { ...leg.move, repeat: "rewind" } }))]
         : [];
     case "broken-target":
       if (entrances.has(first)) return [removeEntrance(project, first)];
       return leg
         ? [removeLegs(project, [leg.id]), ...missingScreen(project, leg)]
         : screens.has(first)
-          ? [changeScreen(project, first, { up: "auto" }, "Let Up lead as usual: up")]
+          ? [named(`Let Up of ${q(project, first)} lead as usual`, changeScreen(project, first, { up: "auto" }))]
           : [];
     case "returns-to-finished":
       return [leaveForGood(project, first)];
@@ -72,30 +72,37 @@ function repairs(project: Project, finding: Pick<Finding, "code" | "subjects">):
       return [removeElement(project, first, second)];
     case "pages-push":
       return leg?.move?.kind === "push"
-        ? [changeLeg(project, leg, { move: { kind: "replace", to: leg.move.to, pass: leg.move.pass } }, "Replace instead of going on top: move")]
+        ? [
+            named(
+              "Replace the page instead of going on top of it",
+              changeLeg(project, leg, { move: withPass({ kind: "replace", to: leg.move.to }, leg.move.pass) }),
+            ),
+          ]
         : [];
     case "past-the-end":
       return leg ? [askNeighbour(project, leg)] : [];
     case "no-outside":
       return container?.kind === "modal"
         ? [
-            changeContainer(
-              project,
-              first,
-              { closeOn: [...container.closeOn.filter((way) => way !== "outside"), ...(container.closeOn.includes("button") ? [] : ["button" as const])] },
-              "Close it by a button instead: closeOn",
+            named(
+              `Close ${q(project, first)} by its × button instead`,
+              changeContainer(project, first, {
+                closeOn: [...container.closeOn.filter((way) => way !== "outside"), ...(container.closeOn.includes("button") ? [] : ["button" as const])],
+              }),
             ),
           ]
         : [];
     case "up-arguments":
-      return [changeScreen(project, first, { up: "none" }, "Show no Up: up")];
+      return [named(`Show no Up on ${q(project, first)}`, changeScreen(project, first, { up: "none" }))];
     case "no-menu-control":
-      return [changeContainer(project, first, { bar: { show: true, lead: "menu" } }, "Show the menu in its bar: bar")];
+      return [named(`Show the menu button in the bar of ${q(project, first)}`, changeContainer(project, first, { bar: { show: true, lead: "menu" } }))];
     default:
       return [];
   }
 }
 
+/** An edit under another name. */
+const named = (name: string, edit: Edit): Edit => ({ ...edit, name });
 const q = (project: Project, id: string) => `"${nameOf(project, id)}"`;
 
 /** A screen that can be gone to without arguments: a hub, or where the app starts. */
@@ -123,7 +130,7 @@ function wayHome(project: Project, screenId: string): Edit[] {
 function button(project: Project, placeId: string, label: string, move: NonNullable<Leg["move"]>, name: string): Edit {
   const element = freshElementId(project, placeId, label);
   const leg: Leg = { id: freshLegId(project, `${placeId} ${element}`), from: placeId, on: { kind: "tap", element }, move };
-  return together(name, [addElement(placeId, { id: element, kind: "button", label }), addLeg(project, leg)]);
+  return together(name, [addElement(placeId, { id: element, kind: "button", label: fitting(label) }), addLeg(project, leg)]);
 }
 
 function showLead(project: Project, screenId: string): Edit {
@@ -257,5 +264,7 @@ function startOf(project: Project, container: Container): Edit {
   const free = lookup(project).places.has(container.start) && !lookup(project).owners.has(container.start) && container.start !== project.root;
   if (free) return moveInto(project, container.start, container.id);
   const [first] = container.members;
-  return first === undefined ? fill(project, container) : changeContainer(project, container.id, { start: first }, "Start with the first member: start");
+  return first === undefined
+    ? fill(project, container)
+    : named(`Start ${q(project, container.id)} with ${q(project, first)}`, changeContainer(project, container.id, { start: first }));
 }

@@ -1,5 +1,6 @@
+import { triggerLabel } from "../model/describe.ts";
 import { elementIdOf, lookup } from "../model/lookup.ts";
-import type { Element, Leg, Project } from "../model/schema.ts";
+import type { Element, Project } from "../model/schema.ts";
 import type { Row } from "./layout.ts";
 import { ROW_HEIGHT } from "./measure.ts";
 
@@ -19,23 +20,4 @@ export function rowsOf(project: Project, placeId: string, elements: readonly Ele
     else rows.push({ element: undefined, label, legs: [leg] });
   }
   return rows.map((row, i) => ({ ...row, y: top + i * ROW_HEIGHT + ROW_HEIGHT / 2 }));
-}
-
-/** The trigger of a leg without an element, in words. */
-export function triggerLabel(leg: Leg): string {
-  const on = leg.on;
-  switch (on.kind) {
-    case "swipe":
-      return `swipe ${on.to}`;
-    case "after":
-      return on.ms >= 1000 ? `after ${on.ms / 1000} s` : `after ${on.ms} ms`;
-    case "arrive":
-      return "on arriving";
-    case "depart":
-      return "on departing";
-    case "tap":
-    case "submit":
-    case "hold":
-      return on.kind;
-  }
 }

@@ -135,7 +135,7 @@ describe("deleting", () => {
   });
 
   it("names what else goes, and takes it along", () => {
-    expect(lossesOf(project, ["b"])).toEqual({ places: ["b"], legs: ["go", "on"], entrances: ["e"] });
+    expect(lossesOf(project, ["b"])).toEqual({ places: ["b"], legs: ["go", "on"], entrances: ["e"], ups: ["c"], otherwise: [] });
     const after = removePlaces(project, ["b"]).apply(project);
     expect(after.legs.map((leg) => leg.id)).toEqual(["back"]);
     expect(after.entrances).toEqual([]);

@@ -1,5 +1,6 @@
 import { triggerKey } from "../../engine/compiled.ts";
 import { trail } from "../../engine/trail.ts";
+import { legStart } from "../../model/describe.ts";
 import { elementIdOf, elementOf, firstScreen, lookup, nameOf, ownersAround, targetOf, treeOf } from "../../model/lookup.ts";
 import type { Element, Leg, Project } from "../../model/schema.ts";
 import type { Found } from "./rule.ts";
@@ -20,7 +21,7 @@ export function ambiguous(project: Project): Found[] {
       ? [
           {
             subjects: [leg.id, earlier.id],
-            message: `The leg ${leg.id} from ${quote(project, leg.from)} never fires: ${earlier.id} comes before it on the same trigger, without a condition.`,
+            message: `A leg of ${legStart(project, leg)} never fires: another comes before it on the same trigger, without a condition.`,
           },
         ]
       : [];
@@ -95,7 +96,7 @@ export function sameName(project: Project): Found[] {
     (s) => s.name,
   ).map(([a, b]) => ({
     subjects: [a.id, b.id],
-    message: `Two screens are called "${a.name}": ${a.id} and ${b.id}.`,
+    message: `Two screens are called "${a.name}"; their ids are ${a.id} and ${b.id}.`,
   }));
   const elements = project.screens.flatMap((screen) => {
     const legs = lookup(project).legsFrom.get(screen.id) ?? [];
@@ -128,7 +129,7 @@ export function selfLeg(project: Project): Found[] {
   return project.legs.flatMap((leg) => {
     const pass = leg.move && "pass" in leg.move ? (leg.move.pass ?? {}) : {};
     const same = Object.entries(pass).every(([name, source]) => source.trim() === `param.${name}`);
-    return targetOf(leg) === leg.from && same ? [{ subjects: [leg.id], message: `The leg ${leg.id} leads from ${quote(project, leg.from)} to itself.` }] : [];
+    return targetOf(leg) === leg.from && same ? [{ subjects: [leg.id], message: `The leg of ${legStart(project, leg)} leads to where it starts.` }] : [];
   });
 }
 

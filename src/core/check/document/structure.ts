@@ -11,7 +11,7 @@ export function brokenTarget(project: Project): Found[] {
   const { places, screens } = lookup(project);
   const legs = project.legs.flatMap((leg) => {
     const to = leg.move && "to" in leg.move ? leg.move.to : undefined;
-    if (!places.has(leg.from)) return [{ subjects: [leg.id], message: `The leg ${leg.id} starts from "${leg.from}", which is no place of the project.` }];
+    if (!places.has(leg.from)) return [{ subjects: [leg.id], message: `A leg (${leg.id}) starts from "${leg.from}", which is no place of the project.` }];
     if (!leg.move || placesExist(project, leg.move)) return [];
     const target = to === undefined ? "a place" : `"${to}"`;
     return [

@@ -1,4 +1,4 @@
-import { triggerLabel } from "../../map/rows.ts";
+import { triggerLabel } from "../../model/describe.ts";
 import { elementIdOf, elementOf, firstScreen, lookup, targetOf } from "../../model/lookup.ts";
 import { moveWord } from "../../model/propose.ts";
 import type { Container, Leg, Project, Screen } from "../../model/schema.ts";

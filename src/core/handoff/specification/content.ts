@@ -1,5 +1,5 @@
 import { upTarget } from "../../engine/bar.ts";
-import { triggerLabel } from "../../map/rows.ts";
+import { triggerLabel } from "../../model/describe.ts";
 import { elementIdOf, elementOf, firstScreen, lookup, nameOf, ownersAround } from "../../model/lookup.ts";
 import { moveSentence } from "../../model/propose.ts";
 import type { Leg, Project, Screen } from "../../model/schema.ts";

@@ -1,6 +1,6 @@
 import { lookup, nameOf } from "../lookup.ts";
 import type { Container, Element, Entrance, Leg, Project, Screen } from "../schema.ts";
-import { type Edit, freshId, quoted } from "./edit.ts";
+import { type Edit, fitting, freshId, quoted } from "./edit.ts";
 
 /** A new project: one empty screen, which is where the app starts. */
 export function emptyProject(name: string): Project {
@@ -19,7 +19,7 @@ export function emptyProject(name: string): Project {
 }
 
 export function newScreen(id: string, name: string): Screen {
-  return { id, name, params: [], up: "auto", elements: [] };
+  return { id, name: fitting(name), params: [], up: "auto", elements: [] };
 }
 
 /** Adds a screen; to a container where one is named. */
@@ -44,7 +44,7 @@ function withMember(project: Project, owner: string | undefined, id: string): Pr
 
 /** A container of a kind with everyday settings. */
 export function newContainer(kind: Container["kind"], id: string, name: string, members: string[]): Container {
-  const common = { id, name, start: members[0] ?? "home", members };
+  const common = { id, name: fitting(name), start: members[0] ?? "home", members };
   switch (kind) {
     case "stack":
       return { kind, ...common };

@@ -63,9 +63,45 @@ export function changeProject(change: Partial<Pick<Project, "name" | "about" | "
   return { name: `${describeChange(change)} of the project`, apply: (p) => trimmed({ ...p, ...change }) };
 }
 
+/** What the fields of the document are called where an edit is named; others say it themselves. */
+const WORDS: Record<string, string> = {
+  closeOn: "what closes it",
+  onBack: "what Back does",
+  chosenAgain: "what choosing it again does",
+  keeps: "whether it stays as it was left",
+  pinnedFrom: "when it is always there",
+  pinnedAs: "where it stands",
+  edgeWide: "the edge when wide",
+  over: "whether it lies over the page",
+  dims: "dimming",
+  blocks: "what can be used beneath",
+  params: "parameters",
+  pages: "paging",
+  up: "Up",
+  when: "the condition",
+  on: "the trigger",
+  move: "the way",
+  pass: "what is passed",
+  set: "what is set",
+  hub: "being a hub",
+  once: "being gone through once",
+  mayRepeat: "whether it may repeat",
+  coversTabs: "covering the tabs",
+  of: "the rows",
+  to: "where it leads",
+  warm: "what it does while the app runs",
+  otherwise: "where it leads otherwise",
+  resume: "whether it waits",
+  resumes: "whether it goes on",
+  pattern: "the address",
+  path: "the address",
+  code: "the name in code",
+};
+
 function describeChange(change: object): string {
   const keys = Object.keys(change);
-  return keys.includes("name") || keys.includes("label") ? "Rename" : `Change ${keys.join(", ")}`;
+  if (keys.includes("name") || keys.includes("label")) return "Rename";
+  return `Change ${keys.map((key) => WORDS[key] ?? key.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)).join(", ")}`;
 }
 
 /** Without the keys whose value is undefined: optional keys left out are not written. */

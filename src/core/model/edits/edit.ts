@@ -1,4 +1,4 @@
-import type { Project } from "../schema.ts";
+import { type Project, TEXT_LIMIT } from "../schema.ts";
 
 /** A named change of a document, undone in one step. `apply` gives a new project and leaves the old one as it is. */
 export interface Edit {
@@ -24,6 +24,16 @@ export function freshId(name: string, taken: { has(id: string): boolean }, fallb
   const reserved = ["auto", "none", "beneath", "text", "integer", "number", "boolean", "date"];
   if (!taken.has(base) && !reserved.includes(base)) return base;
   for (let n = 2; ; n++) if (!taken.has(`${base}${n}`)) return `${base}${n}`;
+}
+
+/** A text that was put together from others, cut to what a document can hold. */
+export function fitting(text: string): string {
+  return text.length <= TEXT_LIMIT
+    ? text
+    : [...text]
+        .slice(0, TEXT_LIMIT - 1)
+        .join("")
+        .concat("…");
 }
 
 export function quoted(name: string): string {

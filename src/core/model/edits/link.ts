@@ -18,7 +18,7 @@ export interface Link {
  */
 export function linkElement(project: Project, placeId: string, elementId: string, to: string, proposal = propose(project, placeId, elementId, to)): Link {
   const known = plainLeg(project, placeId, elementId);
-  if (known) return { edit: changeLeg(project, known, { move: proposal.move }, `Lead to ${quoted(nameOf(project, to))}: target`), legId: known.id, proposal };
+  if (known) return { edit: changeLeg(project, known, { move: proposal.move }, `Lead to ${quoted(nameOf(project, to))}`), legId: known.id, proposal };
   const kind = elementOf(project, placeId, elementId)?.kind;
   const leg: Leg = {
     id: freshLegId(project, `${placeId} ${elementId}`),
