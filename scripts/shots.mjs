@@ -31,7 +31,12 @@ async function open(colorScheme) {
   await page.getByTestId("proof").filter({ hasText: "Proved" }).waitFor({ timeout: 30_000 });
   return page;
 }
-const shot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });
+/** Takes a picture once what its name says is to be seen; without that there is none. */
+async function shot(page, name, showing = page.locator("[data-card]").first()) {
+  await showing.waitFor({ state: "visible", timeout: 30_000 });
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+}
 
 /** Walks to a hive with an inspection begun, by tapping. */
 async function walkToHive(page) {
@@ -66,7 +71,7 @@ for (const theme of ["light", "dark"]) {
     await page.keyboard.press("l");
     await page.keyboard.type("notes");
     await page.waitForTimeout(300);
-    await shot(page, "target");
+    await shot(page, "target", page.getByRole("option").first());
     await page.keyboard.press("Escape");
     await page.locator("[data-card][data-place=hive] [data-row=notes]").click();
     await page
@@ -75,21 +80,20 @@ for (const theme of ["light", "dark"]) {
       .click();
     await page.keyboard.press("i");
     await page.getByText("looking…").first().waitFor({ state: "detached", timeout: 60_000 });
-    await page.waitForTimeout(8000);
-    await shot(page, "what-if");
+    await page.getByText("looking…").last().waitFor({ state: "detached", timeout: 60_000 });
+    await shot(page, "what-if", page.getByRole("dialog"));
     await page.keyboard.press("Escape");
     await page.getByLabel("Show the whole map").click();
     await page.waitForTimeout(500);
     await shot(page, "whole-map");
     await page.getByRole("link", { name: "Parameters" }).click();
-    await shot(page, "parameters");
+    await shot(page, "parameters", page.getByRole("columnheader", { name: "handed on by" }));
     await page.getByRole("tab", { name: /Record types/ }).click();
     await page.getByRole("button", { name: /^Hive/ }).first().click();
-    await shot(page, "types");
+    await shot(page, "types", page.getByRole("table", { name: "Samples of Hive" }));
     await page.getByRole("link", { name: "Hand-off" }).click();
     await page.getByRole("button", { name: /^TypeScript/ }).click();
-    await page.waitForTimeout(2500);
-    await shot(page, "hand-off");
+    await shot(page, "hand-off", page.getByRole("tabpanel").filter({ hasText: "Made by Etape" }));
     await page.getByRole("link", { name: "Map" }).click();
     await page.getByRole("treeitem", { name: "Goodbye" }).click();
     await page.locator("[data-card][data-place=goodbye] [data-row=again]").click();
@@ -97,12 +101,12 @@ for (const theme of ["light", "dark"]) {
     await page.getByRole("dialog").getByRole("button", { name: "Delete" }).click();
     await page.getByTestId("worst").filter({ hasText: "Nobody gets out" }).waitFor({ timeout: 30_000 });
     await page.getByRole("button", { name: "Walk it" }).click();
-    await page.waitForTimeout(4500);
+    await page.locator("[data-reason]").waitFor({ timeout: 30_000 });
     await page.getByRole("button", { name: /note/ }).click();
-    await shot(page, "finding");
+    await shot(page, "finding", page.locator("[data-finding]").first());
     await page.goto(served.address);
     await page.getByText("In this browser").waitFor();
-    await shot(page, "projects");
+    await shot(page, "projects", page.getByRole("link", { name: "Hollowcomb" }));
   }
   await page.context().close();
 }
@@ -153,7 +157,7 @@ for (const colorScheme of ["light", "dark"]) {
   await device.locator("button[data-element=join]").tap();
   await page.getByRole("button", { name: "known code", exact: true }).tap();
   await device.locator("[data-item=orchard]").tap();
-  await shot(page, "prototype-phone");
+  await shot(page, "prototype-phone", device);
   await context.close();
 }
 await browser.close();

@@ -8,9 +8,9 @@ test("a hand-off is looked at, copied and downloaded; all of it comes as one zip
   await page.goto("/");
   await page.getByRole("button", { name: /Open Hollowcomb/ }).click();
   await page.getByRole("link", { name: "Hand-off" }).click();
-  await expect(page.getByRole("tab", { name: "specification.md" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("tab", { name: "specification.md" })).toBeVisible();
   await expect(page.getByRole("tabpanel")).toContainText("# Hollowcomb");
-  await expect(page.getByTestId("proof")).toContainText("Proved", { timeout: 30_000 });
+  await expect(page.getByTestId("proof")).toContainText("Proved");
   await page.getByRole("tab", { name: "specification.html" }).click();
   await expect(page.frameLocator("iframe").getByRole("heading", { name: "Screens" })).toBeVisible();
   await page.getByRole("button", { name: /Graph, Mermaid/ }).click();
@@ -19,7 +19,7 @@ test("a hand-off is looked at, copied and downloaded; all of it comes as one zip
   expect(await page.evaluate(() => navigator.clipboard.readText())).toContain("stateDiagram-v2");
   const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze();
   expect(violations.map((v) => v.id)).toEqual([]);
-  const downloading = page.waitForEvent("download", { timeout: 60_000 });
+  const downloading = page.waitForEvent("download");
   await page.getByRole("button", { name: "Download all as a zip" }).click();
   const file = info.outputPath("all.zip");
   await (await downloading).saveAs(file);
@@ -78,7 +78,7 @@ test("a prototype is looked at, left for a phone, and walked there", async ({ pa
   await page.getByRole("button", { name: /Open Hollowcomb/ }).click();
   await page.getByRole("link", { name: "Hand-off" }).click();
   await page.getByRole("button", { name: /^Prototype/ }).click();
-  await expect(page.frameLocator("iframe").getByTestId("device")).toHaveAttribute("data-screen", "welcome", { timeout: 20_000 });
+  await expect(page.frameLocator("iframe").getByTestId("device")).toHaveAttribute("data-screen", "welcome");
   await page.getByRole("button", { name: "On a phone…" }).click();
   const dialog = page.getByRole("dialog", { name: "On a phone" });
   await expect(dialog).toContainText("npx etape serve --lan");

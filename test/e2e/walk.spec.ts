@@ -58,7 +58,6 @@ async function byHand(page: Page, device: Locator, event: NavEvent) {
 }
 
 test("every screen of Hollowcomb is walked to by tapping only", async ({ page }) => {
-  test.setTimeout(180_000);
   const device = await open(page);
   const met = new Set<string>();
   for (const screen of project.screens) {
@@ -122,7 +121,6 @@ function expectedOf(state: State, tap: Record<string, string>, fields: Record<st
 }
 
 test("two hundred random taps leave the device and step agreeing at each", async ({ page }) => {
-  test.setTimeout(240_000);
   const device = await open(page);
   const random = seeded(20261123);
   let state = launch(project);
@@ -190,7 +188,7 @@ test("a long press takes the leg that waits for it, and no tap besides", async (
   const device = await open(page);
   await page.getByRole("treeitem", { name: "Notes", exact: true }).click();
   await page.getByRole("button", { name: "Walk from here" }).click();
-  await expect(device).toHaveAttribute("data-screen", "notes", { timeout: 20_000 });
+  await expect(device).toHaveAttribute("data-screen", "notes");
   await device.locator("[data-item=n1]").click({ delay: 900 });
   await expect(device).toHaveAttribute("data-screen", "photo");
   await device.locator("[data-close]").click();
@@ -208,7 +206,7 @@ test("motions: a push slides in from the end, Back is its reverse, a sheet rises
       how: document.documentElement.dataset.moving,
       carried: [...document.querySelectorAll<HTMLElement>("[data-element]")].filter((e) => e.style.viewTransitionName === "carry-0").length,
     }));
-  const settled = () => expect.poll(async () => (await moving()).how, { timeout: 10_000 }).toBeUndefined();
+  const settled = () => expect.poll(async () => (await moving()).how).toBeUndefined();
   await device.getByRole("button", { name: "Show me round" }).click();
   await expect.poll(async () => (await moving()).how).toBe("page slide end on");
   await settled();
@@ -239,7 +237,7 @@ test("a sideways swipe goes to the next tab; the drawer slides in and a member i
   const device = await open(page);
   await page.getByRole("treeitem", { name: /^Apiaries/ }).click();
   await page.getByRole("button", { name: "Walk from here" }).click();
-  await expect(device).toHaveAttribute("data-screen", "apiaries", { timeout: 20_000 });
+  await expect(device).toHaveAttribute("data-screen", "apiaries");
   const box = await device.boundingBox();
   if (!box) throw new Error("the device is on the page");
   await page.mouse.move(box.x + 150, box.y + 260);
@@ -259,7 +257,7 @@ test("a screen to which no walk leads asks for what it needs", async ({ page }) 
   await page.getByLabel("Name of a new parameter").fill("count");
   await page.keyboard.press("Enter");
   await page.getByRole("button", { name: "Walk from here" }).click();
-  await page.getByLabel("count", { exact: true }).fill("7", { timeout: 20_000 });
+  await page.getByLabel("count", { exact: true }).fill("7");
   await page.getByRole("button", { name: "Show it" }).click();
   await expect(device).toHaveAttribute("data-screen", "drone");
   await expect(page.getByRole("complementary", { name: "Beneath" })).toContainText('"7"');
@@ -269,7 +267,7 @@ test("a tap that does nothing says why; a way in by address; walking to a screen
   const device = await open(page);
   await page.getByRole("treeitem", { name: "Hive", exact: true }).click();
   await page.getByRole("button", { name: "Walk from here" }).click();
-  await expect(device).toHaveAttribute("data-screen", "hive", { timeout: 20_000 });
+  await expect(device).toHaveAttribute("data-screen", "hive");
   await expect(page.getByRole("complementary", { name: "Beneath" })).toContainText("larkfoot");
 
   await page.getByRole("button", { name: "Ways in" }).click();

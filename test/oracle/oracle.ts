@@ -88,7 +88,7 @@ export function oracle(original: Project, width: Width, most: number, deepest: n
   return { findings: new Set([...found].filter((line) => ids.has(line.split(" ")[1] ?? ""))), states: seen.size };
 }
 
-function depth(state: State): number {
+export function depth(state: State): number {
   const deep = (node: Node): number => {
     switch (node.kind) {
       case "shown":
@@ -183,7 +183,7 @@ function oncePlaces(project: Project, screen: string): string[] {
   return [screen, ...owners(project, screen)].filter(isOnce);
 }
 
-function hubsOf(project: Project, launched: string): Set<string> {
+export function hubsOf(project: Project, launched: string): Set<string> {
   const marked = project.screens.filter((s) => s.hub).map((s) => s.id);
   if (marked.length > 0) return new Set(marked);
   let level = [project.root];

@@ -1,10 +1,14 @@
 import { memo } from "react";
 import type { Severity } from "../../core/check/finding.ts";
 import type { Card, Row } from "../../core/map/layout.ts";
-import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, ROW_HEIGHT } from "../../core/map/measure.ts";
+import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, PITCH, ROW_FITS, ROW_HEIGHT } from "../../core/map/measure.ts";
 
 /** Characters of a name that fit a card when names are drawn larger. */
 const FAR_FITS = 10;
+
+/** Height that a name takes far out, in the map's units, and how wide its card is then: no lines run between the columns there. */
+const FAR_NAME_HEIGHT = 80;
+const FAR_WIDTH = PITCH - 14;
 
 /** Far out a finding is told by its form as well: a diamond, a disc, a small square. */
 const FAR_BADGE: Record<Severity, string> = {
@@ -27,12 +31,14 @@ interface Props {
   dropTarget: boolean;
   /** Far out nothing but the card itself is drawn. (In between, the larger and so shorter name shows by style alone.) */
   light: boolean;
+  /** Whether its name shows far out as well. */
+  named: boolean;
   /** Something else is in focus. */
   faint: boolean;
 }
 
 /** A screen on the map: its name and its elements as rows, each with a point to draw a leg from. */
-export const CardView = memo(function CardView({ card, here, selected, selectedElement, beneath, worst, dropTarget, light, faint }: Props) {
+export const CardView = memo(function CardView({ card, here, selected, selectedElement, beneath, worst, dropTarget, light, named, faint }: Props) {
   const line = here ? "var(--accent)" : worst?.severity === "blocker" ? "var(--urgent)" : "var(--ink)";
   const text = here ? "var(--on-accent)" : "var(--ink)";
   const planned = card.screen.planned === true;
@@ -55,7 +61,7 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
       )}
       {beneath && <rect x={3} y={3} width={card.width} height={card.height} rx={3} fill="none" stroke="var(--accent)" strokeWidth={1} />}
       <rect
-        width={card.width}
+        width={light && named ? FAR_WIDTH : card.width}
         height={card.height}
         rx={3}
         fill={here ? "var(--accent)" : "var(--sheet)"}
@@ -65,6 +71,14 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
         vectorEffect={light ? "non-scaling-stroke" : undefined}
         strokeOpacity={light && !here && worst?.severity !== "blocker" ? 0.45 : undefined}
       />
+      {light && named && (
+        // Clipped at the next column; as large as on the screen, whatever the scale.
+        <svg className="card-name-dot" width={FAR_WIDTH - 4} height={Math.max(card.height, FAR_NAME_HEIGHT)} aria-hidden="true">
+          <text x={8} y={card.height / 2} dominantBaseline="central" fill={text}>
+            {name}
+          </text>
+        </svg>
+      )}
       {!light && (
         <>
           <text x={10} y={CARD_HEAD / 2 + 4.5} className="card-name" fill={text}>
@@ -94,7 +108,14 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
           />
         ))}
       </g>
-      {worst && light && <path className="badge-far" d={FAR_BADGE[worst.severity]} transform={`translate(${card.width} 0)`} fill={colourOf(worst.severity)} />}
+      {worst && light && (
+        <path
+          className="badge-far"
+          d={FAR_BADGE[worst.severity]}
+          transform={named ? `translate(${FAR_WIDTH} 0) scale(0.45)` : `translate(${card.width} 0)`}
+          fill={colourOf(worst.severity)}
+        />
+      )}
       {worst && !light && (
         <g transform={`translate(${card.width} 0)`}>
           <circle r={9} fill={colourOf(worst.severity)} stroke="var(--paper)" strokeWidth={1.5} />

@@ -14,6 +14,9 @@ import { PLAIN_A_FRAME, useGradually } from "./useGradually.ts";
 import { meets } from "./useVisible.ts";
 import type { Detail } from "./useZoom.ts";
 
+/** Cards that have their names far out, too; more would stand over one another. */
+const MOST_NAMED = 120;
+
 interface Props {
   project: Project;
   layout: MapLayout;
@@ -172,6 +175,7 @@ const Cards = memo(function Cards({
           card={card}
           here={card.id === here}
           light={!whole.has(card.id)}
+          named={layout.cards.length <= MOST_NAMED}
           faint={focus !== undefined && !focus.places.has(card.id)}
           beneath={card.id !== here && beneath.has(card.id)}
           selected={(selectedPlace === card.id && selected?.kind !== "leg") || chosen.has(card.id)}

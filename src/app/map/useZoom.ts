@@ -11,6 +11,8 @@ export type Detail = "full" | "names" | "dots";
 const FOOT = 56;
 /** The smallest scale. */
 const LEAST = 0.05;
+/** The scale below which names are not drawn: a column is no wider than a syllable there. */
+const LEAST_NAMED = 0.17;
 /** Pixels at the top that the ruler covers. */
 const RULER = 26;
 
@@ -47,6 +49,7 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
         ground.current?.setAttribute("transform", `translate(${x} ${y}) scale(${k})`);
         frame.current?.style.setProperty("--map-x", `${x}px`);
         frame.current?.style.setProperty("--map-k", String(k));
+        if (frame.current) frame.current.dataset.tiny = String(k < LEAST_NAMED);
         startTransition(() => setDetail(detailAt(k)));
         look({ x: -x / k, y: -y / k, width: size.current.width / k, height: size.current.height / k });
       });

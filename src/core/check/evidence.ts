@@ -26,9 +26,12 @@ export function behaviourFindings({ code, severity, shows }: Pick<BehaviourCode,
         // What was followed coarsely is to be shown in each width for itself.
         if (!exploration.abstract.closest && known.finding.certainty === "shown") {
           const here = behaviourFinding(exploration, code, severity, candidate, shows);
-          if (here.certainty !== "shown") known.finding = here;
+          if (here && here.certainty !== "shown") known.finding = here;
         }
-      } else found.set(key, { finding: behaviourFinding(exploration, code, severity, candidate, shows), widths: [...exploration.widths] });
+        continue;
+      }
+      const finding = behaviourFinding(exploration, code, severity, candidate, shows);
+      if (finding) found.set(key, { finding, widths: [...exploration.widths] });
     }
   }
   const all = foundIn.flatMap(({ exploration }) => exploration.widths).length;
@@ -40,7 +43,13 @@ function isKnown(project: Project, id: string): boolean {
   return lookup(project).places.has(id) || lookup(project).legs.has(id);
 }
 
-function behaviourFinding(exploration: Exploration, code: string, severity: Severity, candidate: Candidate, shows: BehaviourCode["shows"]): Finding {
+function behaviourFinding(
+  exploration: Exploration,
+  code: string,
+  severity: Severity,
+  candidate: Candidate,
+  shows: BehaviourCode["shows"],
+): Finding | undefined {
   const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
   if (!candidate.at)
     return exploration.complete
@@ -53,6 +62,7 @@ function behaviourFinding(exploration: Exploration, code: string, severity: Seve
       return found && !helpsAfterAll(exploration, code, candidate.subjects, found) ? found : undefined;
     });
   if (walk) return { ...common, certainty: "shown", walk };
+  if (candidate.ifShown) return undefined;
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
 }
 

@@ -2,6 +2,7 @@ import type { Node, State, StepResult } from "../engine/state.ts";
 import type { NavEvent, Width } from "../model/schema.ts";
 import type { AbstractProject, CopyMade, RefusedLeg } from "./abstract.ts";
 import type { Choice } from "./chooser.ts";
+import type { Portal } from "./lanes.ts";
 
 /**
  * What a step is to a person: a way out that the screen shows, the system's Back, something
@@ -43,7 +44,7 @@ export interface Explored {
   distance: number;
   edges: Edge[];
   /** The hidden lane that shows here, of which it is not yet said what it holds. */
-  portal: { lane: string; branch: number } | undefined;
+  portal: Portal | undefined;
   /** Its steps have been worked out; false only where the search stopped before. */
   followed: boolean;
 }

@@ -2,6 +2,7 @@ import { firstScreen, lookup, nameOf, ownersAround } from "../model/lookup.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
 import { isImposed, mayTurnOutAs } from "./chooser.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
+import { growths, saved, type Trust } from "./induction.ts";
 import { stampsIn, withoutStamps } from "./lanes.ts";
 
 /** A finding before its walk has been looked for: where in the search it shows. */
@@ -12,6 +13,8 @@ export interface Candidate {
   at?: Place[];
   /** The walk, where it has been looked for already. */
   walk?: NavEvent[];
+  /** What would make it so lies beneath what is hidden; it is found only where a walk shows it (induction.ts). */
+  ifShown?: boolean;
   /** It rests on values of facts that are not followed, and is not sure before they are. */
   doubtful?: boolean;
 }
@@ -44,6 +47,8 @@ export interface Graph {
   facts: boolean;
   /** States in which an open modal can never be got rid of; by state the modals. */
   stuck: ReadonlyMap<number, string[]>;
+  /** The same where nothing is assumed of what lies beneath. */
+  perhapsStuck: ReadonlyMap<number, string[]>;
   /** States that ways out (and, where asked, Back), in any number, lead to another line from. */
   leaves: { withBack: ReadonlySet<number>; withoutBack: ReadonlySet<number> };
   name: (id: string) => string;
@@ -59,7 +64,8 @@ export function graphOf(exploration: Exploration, facts = true): Graph {
     nodes,
     hubs: hubsOf(project, exploration),
     facts,
-    stuck: stuckStates(exploration, facts),
+    stuck: stuckStates(exploration, facts, "by induction"),
+    perhapsStuck: stuckStates(exploration, facts, "nothing"),
     leaves: { withBack: leaving(exploration, true, facts), withoutBack: leaving(exploration, false, facts) },
     name: (id) => `"${nameOf(project, id)}"`,
   };
@@ -73,16 +79,23 @@ export function moves(node: Explored, back: boolean): Edge[] {
 }
 
 /** The states from which some goal can be reached by ways out, what happens by itself, and Back. */
-export function canReach(nodes: readonly Explored[], facts: boolean, isGoal: (node: Explored, index: number) => boolean): Set<number> {
-  const goals = new Set(nodes.flatMap((node, i) => (!node.portal && isGoal(node, i) ? [i] : [])));
-  return backwards(nodes, { back: true, facts }, goals, (_, edge) => (nodes[edge.to]?.followed === false ? "done" : "follow"));
+export function canReach(
+  { project, nodes, facts }: Pick<Graph, "project" | "nodes" | "facts">,
+  trust: Trust,
+  isGoal: (node: Explored, index: number) => boolean,
+): Set<number> {
+  const goals = nodes.flatMap((node, i) => (!node.portal && isGoal(node, i) ? [i] : []));
+  return saved(project, nodes, { serving: { back: true, facts }, goals, trust, judge: (_, edge) => (nodes[edge.to]?.followed === false ? "done" : "follow") });
 }
 
 /** The states that steps, in any number, lead to another line from. */
 function leaving(exploration: Exploration, back: boolean, facts: boolean): Set<number> {
   const { nodes } = exploration;
   const plain = plainLines(nodes);
+  const growing = growths(exploration.abstract.original, nodes);
   return backwards(nodes, { back, facts }, new Set(), (node, edge, from) => {
+    // What lay beneath shows now, so the line is shorter by what lay on it, though it may read the same here.
+    if (nodes[edge.to]?.portal?.beneath && !node.portal && !growing(from, edge)) return "done";
     const to = nodes[edge.to];
     return !to || plain[from] !== plain[edge.to] || !mayBeSameLine(exploration, node.line, to.line) ? "done" : "follow";
   });
@@ -115,8 +128,11 @@ function mayBeSameLine({ lanes }: Exploration, a: string, b: string): boolean {
   });
 }
 
+/** What a step is worth to whoever looks for a way. */
+export type Judge = (node: Explored, edge: Edge, from: number) => "done" | "follow" | "never";
+
 /** Which steps serve: Back as well or not; whether facts that are not followed count against the user. */
-interface Serving {
+export interface Serving {
   back: boolean;
   facts: boolean;
 }
@@ -156,15 +172,9 @@ function groups(node: Explored, { back, facts }: Serving): Group[] {
 /**
  * Grows a set of states backwards: a state belongs to it when some step of the user's choice
  * leads there however what is hidden turns out. Which content a hidden lane has is not
- * the user's choice, so all of it must serve. A step that is `done` serves by itself.
+ * the user's choice, so all of it must serve. A step that is `done` serves by itself, one that is `never` not at all.
  */
-function backwards(
-  nodes: readonly Explored[],
-  serving: Serving,
-  found: Set<number>,
-  judge: (node: Explored, edge: Edge, from: number) => "done" | "follow",
-  among: Iterable<number> = nodes.keys(),
-): Set<number> {
+export function backwards(nodes: readonly Explored[], serving: Serving, found: Set<number>, judge: Judge, among: Iterable<number> = nodes.keys()): Set<number> {
   // By state the steps into it: where one is enough the state that it starts from, else with what must be found beside it.
   const into: Array<Array<number | Open> | undefined> = new Array(nodes.length);
   const queue = [...found];
@@ -186,11 +196,14 @@ function backwards(
     if (found.has(from)) continue;
     for (const group of steps[from] ?? []) {
       if (!Array.isArray(group)) {
-        if (judge(node, group, from) === "done") add(from);
-        else enter(group.to, from);
+        const judged = judge(node, group, from);
+        if (judged === "done") add(from);
+        else if (judged === "follow") enter(group.to, from);
         continue;
       }
-      const open = new Set(group.flatMap((edge) => (judge(node, edge, from) === "done" ? [] : [edge.to])));
+      const judged = group.map((edge) => ({ edge, how: judge(node, edge, from) }));
+      if (judged.some(({ how }) => how === "never")) continue;
+      const open = new Set(judged.flatMap(({ edge, how }) => (how === "done" ? [] : [edge.to])));
       if (group.length > 0 && open.size === 0) add(from);
       for (const to of open) enter(to, { from, open });
     }
@@ -209,7 +222,7 @@ interface Open {
   open: Set<number>;
 }
 
-function stuckStates({ nodes }: Exploration, facts: boolean): Map<number, string[]> {
+function stuckStates({ nodes, abstract }: Exploration, facts: boolean, trust: Trust): Map<number, string[]> {
   const showing = new Map<string, number[]>();
   nodes.forEach((node, i) => {
     for (const { at } of node.state.layers) {
@@ -221,7 +234,8 @@ function stuckStates({ nodes }: Exploration, facts: boolean): Map<number, string
   const out = new Map<number, string[]>();
   for (const [modal, open] of showing) {
     const within = new Set(open);
-    const free = backwards(nodes, { back: true, facts }, new Set(), (_, edge) => (within.has(edge.to) && nodes[edge.to]?.followed ? "follow" : "done"), open);
+    const judge: Judge = (_, edge) => (within.has(edge.to) && nodes[edge.to]?.followed ? "follow" : "done");
+    const free = saved(abstract.original, nodes, { serving: { back: true, facts }, goals: [], trust, judge, among: open });
     for (const i of open) if (!nodes[i]?.portal && !free.has(i)) out.set(i, [...(out.get(i) ?? []), modal]);
   }
   return out;

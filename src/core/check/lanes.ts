@@ -166,11 +166,20 @@ function keptMembers({ project, closeness }: Hiding, node: LaneNode): readonly s
 
 const NONE: readonly string[] = [];
 
-/** The hidden lane or branch that a state shows, by its mark, for portals: on the topmost branch in reach that shows one. */
-export function hiddenShown(project: Project, state: State): { lane: string; branch: number } | undefined {
+/** What is hidden and shows in a state of which it is not yet said what it is. */
+export interface Portal {
+  /** The mark under which that is hidden, and the branch that shows it. */
+  lane: string;
+  branch: number;
+  /** What shows lay beneath what is gone now, on its stack or beneath its layer: there is less of it than there was. */
+  beneath: boolean;
+}
+
+/** The hidden lane or branch that a state shows, for portals: on the topmost branch in reach that shows one. */
+export function hiddenShown(project: Project, state: State): Portal | undefined {
   for (const branch of branchesInReach(project, state)) {
-    const lane = shownLane(branchNode(state, branch));
-    if (lane !== undefined) return { lane, branch };
+    const shown = shownHidden(branchNode(state, branch));
+    if (shown) return { lane: markOf(shown), branch, beneath: isRest(shown) || isUnder(shown) };
   }
   return undefined;
 }
@@ -180,10 +189,10 @@ export function markOf(node: Shown): string {
   return node.at.slice(1);
 }
 
-function shownLane(node: Node): string | undefined {
-  if (isHidden(node)) return markOf(node);
+function shownHidden(node: Node): Shown | undefined {
+  if (isHidden(node)) return node;
   const child = visible(node);
-  return child && shownLane(child);
+  return child && shownHidden(child);
 }
 
 function visible(node: Node): Node | undefined {

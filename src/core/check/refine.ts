@@ -142,11 +142,12 @@ function doubtAbout(found: Array<{ code: BehaviourCode; foundIn: FoundIn[] }>): 
   for (const { code, foundIn } of found)
     for (const { exploration, candidates } of foundIn) {
       const doubtful = candidates.filter((candidate) => candidate.doubtful);
-      if (code.code in HELPS && candidates.length > 0) {
+      const certain = candidates.filter((candidate) => !candidate.ifShown);
+      if (code.code in HELPS && certain.length > 0) {
         // A trap names all screens in it, of which a walk shows only one.
-        if (code.code === "trap") return doubtOf([{ exploration, candidates }]);
+        if (code.code === "trap") return doubtOf([{ exploration, candidates: certain }]);
         const sure = new Set(code.find(graphOf(exploration, false)).map(({ subjects }) => subjects.join("\n")));
-        doubtful.push(...candidates.filter(({ subjects }) => !sure.has(subjects.join("\n"))));
+        doubtful.push(...certain.filter(({ subjects }) => !sure.has(subjects.join("\n"))));
       }
       if (doubtful.length > 0) return doubtOf([{ exploration, candidates: doubtful }]);
     }

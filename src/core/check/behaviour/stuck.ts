@@ -1,5 +1,6 @@
 import { lookup } from "../../model/lookup.ts";
 import { type Candidate, canReach, type Graph, moves, note, shownAfter } from "../graph.ts";
+import type { Trust } from "../induction.ts";
 
 /** Screens with a state that nothing leads on from, Back included; states of stuck modals aside. */
 export function deadEnd(graph: Graph): Candidate[] {
@@ -18,20 +19,33 @@ export function backOnly(graph: Graph): Candidate[] {
 }
 
 /** Modals that in some state are open and can never be got rid of. */
-export function stuckModal({ project, nodes, stuck, name }: Graph): Candidate[] {
-  const found = new Map<string, Candidate>();
-  nodes.forEach((_, node) => {
-    for (const modal of stuck.get(node) ?? [])
-      if (project.containers.some((c) => c.id === modal))
-        note(found, [modal], { node }, () => `${name(modal)} can not be got rid of: once it is open, nothing closes it.`);
-  });
-  return [...found.values()];
+export function stuckModal({ project, nodes, stuck, perhapsStuck, name }: Graph): Candidate[] {
+  const foundIn = (states: ReadonlyMap<number, string[]>) => {
+    const found = new Map<string, Candidate>();
+    nodes.forEach((_, node) => {
+      for (const modal of states.get(node) ?? [])
+        if (project.containers.some((c) => c.id === modal))
+          note(found, [modal], { node }, () => `${name(modal)} cannot be closed: once it is open, nothing that people do closes it.`);
+    });
+    return [...found.values()];
+  };
+  return withPerhaps(foundIn(stuck), foundIn(perhapsStuck));
+}
+
+/** What is found, and besides what is found only where a walk shows it: of other subjects than any of that. */
+function withPerhaps(found: Candidate[], perhaps: Candidate[]): Candidate[] {
+  const known = new Set(found.flatMap(({ subjects }) => subjects));
+  return [...found, ...perhaps.filter(({ subjects }) => !subjects.some((id) => known.has(id))).map((candidate) => ({ ...candidate, ifShown: true }))];
 }
 
 /** Groups of screens from which ways lead on, but never to a hub. */
 export function trap(graph: Graph): Candidate[] {
-  const { project, nodes, leaves, stuck, hubs, name, facts } = graph;
-  const home = canReach(nodes, facts, (node) => hubs.has(node.screen));
+  return withPerhaps(trapsTrusting(graph, "by induction"), trapsTrusting(graph, "nothing"));
+}
+
+function trapsTrusting(graph: Graph, trust: Trust): Candidate[] {
+  const { project, nodes, leaves, stuck, hubs, name } = graph;
+  const home = canReach(graph, trust, (node) => hubs.has(node.screen));
   const dead = new Set(deadEnd(graph).map((candidate) => candidate.subjects[0]));
   const trapped = nodes.flatMap((node, i) => (!node.portal && !home.has(i) && leaves.withBack.has(i) && !stuck.has(i) && !dead.has(node.screen) ? [i] : []));
   const group = new Map<string, string>();
