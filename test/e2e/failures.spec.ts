@@ -35,6 +35,7 @@ test("where the checking part fails, every wait ends with a sentence and a way o
   await page.keyboard.press("Escape");
   await breakWorkers(page);
   await page.getByRole("link", { name: "Hand-off" }).click();
+  await page.waitForLoadState("networkidle");
   await expect(page.getByRole("main").getByRole("alert")).toContainText("could not be made");
   await repairWorkers(page);
   await page.getByRole("main").getByRole("button", { name: "Try again" }).click();

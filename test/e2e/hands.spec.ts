@@ -157,10 +157,11 @@ test("several rows are chosen by Shift over places alone, and dragged together",
       modals: { m: "other" },
     }),
   );
-  await page.getByRole("treeitem", { name: "a", exact: true }).click();
+  const row = (id: string) => page.locator(`[role=treeitem][data-key="${id}"]`);
+  await row("a").click();
   await page.keyboard.press("Shift+ArrowDown");
   await expect(page.getByRole("treeitem", { selected: true })).toHaveCount(2);
-  await page.getByRole("treeitem", { name: "b", exact: true }).dragTo(page.getByRole("treeitem", { name: "other" }), { targetPosition: { x: 60, y: 15 } });
+  await row("b").dragTo(row("other"), { targetPosition: { x: 60, y: 15 } });
   await expect.poll(async () => (await documentOf(page)).containers.find((c) => c.id === "other")?.members).toEqual(["d", "a", "b"]);
 });
 

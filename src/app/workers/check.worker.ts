@@ -12,7 +12,7 @@ const api = {
   /** `progress` is told now and then how many states were looked at. */
   check(project: Project, progress?: (states: number) => void): PlainResult {
     last = project;
-    return plain(check(project, { stop: counting(progress), memory }));
+    return plain(check(project, { stop: counting(progress), memory, fixes: false }));
   },
   /** Checks what a patch makes of the project that was checked last. */
   checkNext(patch: Patch, progress?: (states: number) => void): PlainResult {

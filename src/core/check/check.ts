@@ -11,6 +11,8 @@ export interface CheckOptions {
   states?: number;
   /** Asked now and then; true ends the search, and the proof says that it is not complete. */
   stop?: () => boolean;
+  /** Whether repairs are worked out; they are where it is left out. Who sends findings elsewhere has no use for them. */
+  fixes?: boolean;
   /** What checks of the project before it was edited worked out; it is kept for the next. The findings are the same without. */
   memory?: Memory;
 }
@@ -25,7 +27,7 @@ export function check(project: Project, options: CheckOptions = {}): CheckResult
   const { findings, explorations } = refined(project, options);
   const ordered = inOrder(
     project,
-    findings.map((finding) => ({ ...finding, fixes: fixesFor(project, finding) })),
+    findings.map((finding) => ({ ...finding, fixes: options.fixes === false ? [] : fixesFor(project, finding) })),
   );
   const accepted = ordered.flatMap((finding) => {
     const entry = project.accepted?.find((a) => a.code === finding.code && a.subjects.join("\n") === finding.subjects.join("\n"));

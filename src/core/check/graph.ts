@@ -2,7 +2,7 @@ import { firstScreen, lookup, nameOf, ownersAround } from "../model/lookup.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
 import { isImposed, mayTurnOutAs } from "./chooser.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
-import { growths, saved, type Trust } from "./induction.ts";
+import { saved, type Trust } from "./induction.ts";
 import { stampsIn, withoutStamps } from "./lanes.ts";
 
 /** A finding before its walk has been looked for: where in the search it shows. */
@@ -58,14 +58,15 @@ export interface Graph {
 export function graphOf(exploration: Exploration, facts = true): Graph {
   const project = exploration.abstract.original;
   const { nodes } = exploration;
+  const perhapsStuck = stuckStates(exploration, facts, "nothing");
   return {
     project,
     exploration,
     nodes,
     hubs: hubsOf(project, exploration),
     facts,
-    stuck: stuckStates(exploration, facts, "by induction"),
-    perhapsStuck: stuckStates(exploration, facts, "nothing"),
+    stuck: perhapsStuck.size === 0 ? perhapsStuck : stuckStates(exploration, facts, "by induction"),
+    perhapsStuck,
     leaves: { withBack: leaving(exploration, true, facts), withoutBack: leaving(exploration, false, facts) },
     name: (id) => `"${nameOf(project, id)}"`,
   };
@@ -92,10 +93,7 @@ export function canReach(
 function leaving(exploration: Exploration, back: boolean, facts: boolean): Set<number> {
   const { nodes } = exploration;
   const plain = plainLines(nodes);
-  const growing = growths(exploration.abstract.original, nodes);
   return backwards(nodes, { back, facts }, new Set(), (node, edge, from) => {
-    // What lay beneath shows now, so the line is shorter by what lay on it, though it may read the same here.
-    if (nodes[edge.to]?.portal?.beneath && !node.portal && !growing(from, edge)) return "done";
     const to = nodes[edge.to];
     return !to || plain[from] !== plain[edge.to] || !mayBeSameLine(exploration, node.line, to.line) ? "done" : "follow";
   });

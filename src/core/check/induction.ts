@@ -42,9 +42,9 @@ export function saved(project: Project, nodes: readonly Explored[], question: Qu
   const { serving, goals, trust, judge } = question;
   const among = question.among ? [...question.among] : [...nodes.keys()];
   const reach = (from: Iterable<number>, how = judge) => backwards(nodes, serving, new Set(from), how, among);
-  const growing = growths(project, nodes);
   let surely = reach(goals);
-  if (trust === "nothing") return surely;
+  if (trust === "nothing" || among.every((i) => surely.has(i))) return surely;
+  const growing = growths(project, nodes);
   // What one induction has proved is sure for the next: whoever puts something on top gets to what is saved at any size.
   for (;;) {
     const proved = reach(byInduction(nodes, surely, among, judge, (known, how) => reach(known, how), growing));
@@ -77,7 +77,7 @@ function byInduction(
 }
 
 /** Whether a step leaves more hidden beneath than there was: judged by what is to be seen of it, and taken to where that does not tell. */
-export function growths(project: Project, nodes: readonly Explored[]): (from: number, edge: Edge) => boolean {
+function growths(project: Project, nodes: readonly Explored[]): (from: number, edge: Edge) => boolean {
   const known = new Map<number, Beneath>();
   const of = (i: number): Beneath => {
     const made = known.get(i) ?? beneathIn((nodes[i] as Explored).state);

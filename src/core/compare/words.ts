@@ -1,6 +1,7 @@
+import { sameValue } from "../model/expression.ts";
 import { factLabel, lookup, nameOf } from "../model/lookup.ts";
-import { moveSentence } from "../model/propose.ts";
-import type { Bar, Element, Leg, Param, Project } from "../model/schema.ts";
+import { moveSentence, takesPass, withPass } from "../model/propose.ts";
+import type { Bar, Element, Leg, Move, Param, Project } from "../model/schema.ts";
 import { type Change, compareProjects } from "./compare.ts";
 
 /** What differs between two documents as sentences for people, the thing before the colon: no ids and no notation of the file. */
@@ -41,7 +42,7 @@ function fieldSentence(project: Project, before: Project, field: string, was: un
     case "label":
       return `is called ${quoted(String(is))} now.`;
     case "move":
-      return leg?.move ? decapital(moveSentence(project, leg.from, leg.move)) : "leads nowhere now.";
+      return leg?.move ? moveChange(project, leg.from, was as Move | undefined, leg.move) : "leads nowhere now.";
     case "elements":
       return listed(
         was as Element[] | undefined,
@@ -74,6 +75,14 @@ function fieldSentence(project: Project, before: Project, field: string, was: un
     default:
       return `${FIELDS[field] ?? spaced(field)} ${valueWords(project, is)}${was === undefined ? "" : `, was ${valueWords(before, was)}`}.`;
   }
+}
+
+/** How a leg goes now; where only what it passes is other, just that. */
+function moveChange(project: Project, from: string, was: Move | undefined, is: Move): string {
+  const sameWay = was !== undefined && sameValue(withPass(was, undefined), withPass(is, undefined));
+  const pass = Object.entries(takesPass(is) ? (is.pass ?? {}) : {}).map(([name, source]) => `${name} = ${source}`);
+  const passes = pass.length > 0 ? `passes ${pass.join(", ")}.` : "passes nothing.";
+  return sameWay ? passes : decapital(moveSentence(project, from, is));
 }
 
 /** Fields by what they mean; those that are not here say it by their own name. */

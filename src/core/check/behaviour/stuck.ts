@@ -40,7 +40,8 @@ function withPerhaps(found: Candidate[], perhaps: Candidate[]): Candidate[] {
 
 /** Groups of screens from which ways lead on, but never to a hub. */
 export function trap(graph: Graph): Candidate[] {
-  return withPerhaps(trapsTrusting(graph, "by induction"), trapsTrusting(graph, "nothing"));
+  const perhaps = trapsTrusting(graph, "nothing");
+  return perhaps.length === 0 ? [] : withPerhaps(trapsTrusting(graph, "by induction"), perhaps);
 }
 
 function trapsTrusting(graph: Graph, trust: Trust): Candidate[] {
