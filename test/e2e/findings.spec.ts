@@ -18,7 +18,7 @@ test("findings are grouped, a mend is looked at before it is made, and what is i
   const missing = panel.locator("[data-finding=missing-argument]").first();
   await missing.getByRole("button", { name: /^Mend: Pass/ }).click();
   const sheet = page.getByRole("dialog");
-  await expect(sheet).toContainText("passes hiveId = item.id");
+  await expect(sheet).toContainText("hiveId = item.id");
   await expect(sheet).toContainText("− ");
   await sheet.getByRole("button", { name: "Make it so" }).click();
   await expect(page.getByTestId("proof")).toHaveAttribute("data-running", "false");

@@ -57,10 +57,11 @@ function inOrder(project: Project, findings: Finding[]): Finding[] {
 
 function proofOf(project: Project, explorations: Exploration[]): Proof {
   const complete = explorations.every((e) => e.complete);
-  const within = Math.min(Number.MAX_SAFE_INTEGER, ...explorations.flatMap((e) => e.nodes.flatMap((node) => (node.followed ? [] : [node.distance]))));
+  const within = Math.min(...explorations.flatMap((e) => e.nodes.flatMap((node) => (node.followed ? [] : [node.distance]))));
   return {
     states: explorations.reduce((sum, e) => sum + e.nodes.length, 0),
-    depth: complete ? "any" : within,
+    // Where the search stopped in the middle of its launches, nothing was looked at whole.
+    depth: complete ? "any" : Number.isFinite(within) ? within : 0,
     complete,
     entrances: project.entrances.map((e) => e.id),
     widths: explorations.flatMap((e) => e.widths),
