@@ -28,7 +28,8 @@ function candidates(project: Project, from: string, to: string, met: readonly Me
   if (modal?.kind === "modal") return within.includes(to) ? [{ kind: "close", modal: to }] : [suited];
   if (modal?.kind === "drawer" && within.includes(to)) return [{ kind: "menu", drawer: to }];
   const beneath = met.every(({ state, branch }) => liesBeneath(state, branch, to));
-  const covered = own !== undefined && met.every(({ state, branch }) => branch > 0 && currentScreen(state, branch - 1).at === to);
+  const covered =
+    own !== undefined && (met.every(({ state, branch }) => branch > 0 && currentScreen(state, branch - 1).at === to) || onlyOpener(project, own, to, met));
   const inside = treeOf(project, from).includes(to) && lookup(project).containers.has(from);
   return [
     ...(covered ? [{ kind: "close", modal: own } as const] : []),
@@ -40,6 +41,13 @@ function candidates(project: Project, from: string, to: string, met: readonly Me
     ...(own === undefined ? [] : [{ kind: "push", to, in: "beneath" } as const]),
     { kind: "replace", to },
   ];
+}
+
+/** Whether a modal that nobody gets to yet is opened by this screen: then it will be what the modal covers. */
+function onlyOpener(project: Project, modal: string, screen: string, met: readonly Met[]): boolean {
+  if (met.some(({ real }) => real)) return false;
+  const openers = project.legs.filter((leg) => leg.move?.kind === "open" && leg.move.to === modal);
+  return openers.length > 0 && openers.every((leg) => leg.from === screen);
 }
 
 /** Going over to the lane that a place is, or that begins with it. */

@@ -1,0 +1,58 @@
+import { describe, expect, it } from "vitest";
+import { metStates } from "../../../src/core/engine/met.ts";
+import { pileOf } from "../../../src/core/engine/preview.ts";
+import { proposal } from "../../../src/core/engine/proposal.ts";
+import { launch, step } from "../../../src/core/engine/step.ts";
+import { app } from "../../vectors/app.ts";
+
+describe("where a leg should lead", () => {
+  const shop = app("main", {
+    stacks: { main: "home list item form", steps: "one two" },
+    modals: { sheet: "steps", bare: "note" },
+    legs: ["a home push list", "b list push item", "up item open sheet", "on one push two", "over item open bare"],
+  });
+  const move = (from: string, to: string) => proposal(shop, from, undefined, to).move;
+
+  it("back to what lies beneath, on top where it does not", () => {
+    expect(move("item", "list")).toEqual({ kind: "return", to: "list" });
+    expect(move("list", "form")).toEqual({ kind: "push", to: "form" });
+  });
+
+  it("closing what covers it, going on inside, out to the page", () => {
+    expect(move("one", "item")).toEqual({ kind: "close", modal: "sheet" });
+    expect(move("two", "one")).toMatchObject({ kind: "return", to: "one" });
+    expect(move("one", "form")).toEqual({ kind: "push", to: "form", in: "beneath" });
+    expect(move("note", "bare")).toEqual({ kind: "close", modal: "bare" });
+  });
+
+  it("closing a modal to the screen that opens it, though nobody gets there yet", () => {
+    const draft = app("main", { stacks: { main: "home item", steps: "edit" }, modals: { sheet: "steps" }, legs: ["up item open sheet"] });
+    expect(proposal(draft, "edit", undefined, "item").move).toEqual({ kind: "close", modal: "sheet" });
+  });
+
+  it("opens the drawer that is around, and goes over to a lane", () => {
+    const house = app("d", { drawers: { d: "s t" }, stacks: { s: "a", t: "b" } });
+    expect(proposal(house, "a", undefined, "d").move).toEqual({ kind: "menu", drawer: "d" });
+    expect(proposal(house, "a", undefined, "t").move).toEqual({ kind: "select", to: "t" });
+    expect(proposal(house, "a", undefined, "b").move).toEqual({ kind: "select", to: "t" });
+  });
+});
+
+describe("states in which a place is met", () => {
+  const deep = app("main", { stacks: { main: "home list item lonely" }, legs: ["a home push list", "b list push item", "short home push item"] });
+
+  it("are nearest to launch first, with the one that somebody stands on before", () => {
+    expect(metStates(deep, "item").map(({ state, real }) => [pileOf(state), real])).toEqual([
+      [["home", "item"], true],
+      [["home", "list", "item"], true],
+    ]);
+    const there = ["a", "b"].reduce((state, leg) => step(deep, state, { do: "leg", leg }).state, launch(deep));
+    expect(pileOf(metStates(deep, "item", there)[0]?.state ?? launch(deep))).toEqual(["home", "list", "item"]);
+  });
+
+  it("are what a way in would lay down, where nothing leads there", () => {
+    const [met] = metStates(deep, "lonely");
+    expect(met).toMatchObject({ real: false });
+    expect(met && pileOf(met.state)).toEqual(["home", "lonely"]);
+  });
+});
