@@ -36,7 +36,7 @@ export function Inspector() {
     }
   })();
   return (
-    <section aria-label="Inspector" className={`overflow-y-auto border-t-2 border-ink/60 p-3 ${selected ? "max-h-[46vh] min-h-[30vh]" : ""}`}>
+    <section aria-label="Inspector" className={`overflow-y-auto border-t-2 border-ink/60 p-3 ${selected ? "h-[56vh]" : ""}`}>
       {body}
     </section>
   );

@@ -213,7 +213,7 @@ function FirstSteps({ screens }: { screens: number }) {
   return (
     <ol className="absolute bottom-16 left-16 m-0 max-w-md list-none border-l-2 border-accent p-0 pl-4 text-[13.5px] leading-7 text-ink-2">
       <li className={screens > 1 ? "line-through" : "text-ink"}>Add the next screen: type its name at the left and press Enter.</li>
-      <li className={screens > 1 ? "text-ink" : ""}>Pick a screen and give it a button, at the right.</li>
+      <li className={screens > 1 ? "text-ink" : ""}>Pick a screen and give it a button, at the left below.</li>
       <li>Drag from the button to where it leads, or press L and type. Then tap it on the device.</li>
     </ol>
   );

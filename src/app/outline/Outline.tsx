@@ -16,6 +16,9 @@ import { type OutlineRow, outlineRows } from "./tree.ts";
 import { useDragRows } from "./useDragRows.ts";
 import { WaysIn } from "./WaysIn.tsx";
 
+/** Pixels beneath a chosen row that should be in view with it. */
+const LISTED = 64;
+
 /** The tree of containers and screens, what is wrong where, and the ways in; everything in it by keyboard. */
 export function Outline() {
   const project = useDocument((d) => d.project);
@@ -45,7 +48,10 @@ export function Outline() {
   const [hot, setHot] = useState<string>();
   const selectedKey = selected?.kind === "element" || selected?.kind === "place" ? keyOf(selected) : undefined;
   useEffect(() => {
-    list.current?.querySelector(`[data-key="${CSS.escape(selectedKey ?? "")}"]`)?.scrollIntoView({ block: "nearest" });
+    const row = list.current?.querySelector(`[data-key="${CSS.escape(selectedKey ?? "")}"]`);
+    const [frame, box] = [list.current?.getBoundingClientRect(), row?.getBoundingClientRect()];
+    // With some of what stands on it, which is listed beneath it.
+    if (frame && box && (box.top < frame.top || box.bottom + LISTED > frame.bottom)) row?.scrollIntoView({ block: "center" });
   }, [selectedKey]);
 
   const choose = (row: OutlineRow | undefined, how: "alone" | "more" | "range" = "alone") => {
@@ -121,7 +127,7 @@ export function Outline() {
     }
   };
   return (
-    <nav aria-label="Outline" className="flex h-full min-h-0 flex-col border-r border-hairline bg-sheet">
+    <nav aria-label="Outline" className="flex h-full min-h-0 flex-col bg-sheet">
       <form
         className="p-3 pb-2"
         onSubmit={(event) => {

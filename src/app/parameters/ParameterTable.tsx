@@ -20,7 +20,8 @@ export function ParameterTable({ project }: { project: Project }) {
   if (screens.length === 0)
     return (
       <p className="m-0 px-4 py-6 text-[13px] text-ink-2">
-        No screen needs to know anything yet. Choose a screen and say, at the right, what it needs to know: the key of the row that was tapped, for a start.
+        No screen needs to know anything yet. Choose a screen and say, at the left below, what it needs to know: the key of the row that was tapped, for a
+        start.
       </p>
     );
   return (

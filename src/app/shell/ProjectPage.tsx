@@ -28,11 +28,11 @@ import { Notice } from "./Notice.tsx";
 import { ProjectName } from "./ProjectName.tsx";
 import { ThemeToggle } from "./ThemeToggle.tsx";
 
-/** The columns of the page: the walk takes what its device needs. */
+/** The columns of the page: the structure with what is chosen in it, the map with half of the window, and the walk, which takes what its device needs. */
 const COLUMNS: Record<Width, string> = {
-  narrow: "grid-cols-[212px_minmax(0,1fr)_326px]",
-  middle: "grid-cols-[212px_minmax(0,1fr)_410px]",
-  wide: "grid-cols-[212px_minmax(0,1fr)_570px]",
+  narrow: "grid-cols-[clamp(250px,24.4vw,340px)_minmax(0,1fr)_326px]",
+  middle: "grid-cols-[clamp(250px,24.4vw,340px)_minmax(0,1fr)_410px]",
+  wide: "grid-cols-[clamp(250px,24.4vw,340px)_minmax(0,1fr)_570px]",
 };
 
 /** One project: the outline, the map, the walk beside it, and how things stand at the foot. */
@@ -59,21 +59,21 @@ export function ProjectPage() {
     <div className="grid h-full min-w-[1024px] grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
       <Head id={id} />
       <div className={`grid min-h-0 grid-rows-[minmax(0,1fr)] ${COLUMNS[width]}`}>
-        <Boundary name="the outline" of={project}>
-          <Outline />
-        </Boundary>
+        <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] border-r border-hairline bg-sheet">
+          <Boundary name="the outline" of={project}>
+            <Outline />
+          </Boundary>
+          <Chosen />
+        </div>
         <main className="relative min-h-0 min-w-0 overflow-hidden">
           <Boundary name={view === "parameters" ? "the parameters" : view === "hand-off" ? "the hand-off" : "the map"} of={`${view} ${undoName}`}>
             {view === "parameters" ? <ParametersView /> : view === "hand-off" ? <HandoffView /> : <MapView />}
           </Boundary>
         </main>
-        <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] border-l border-hairline bg-sheet">
-          <div className="min-h-0 overflow-y-auto">
-            <Boundary name="the walk" of={project}>
-              <WalkPanel />
-            </Boundary>
-          </div>
-          <Chosen />
+        <div className="min-h-0 overflow-y-auto border-l border-hairline bg-sheet">
+          <Boundary name="the walk" of={project}>
+            <WalkPanel />
+          </Boundary>
         </div>
       </div>
       <Foot />
