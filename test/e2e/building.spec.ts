@@ -112,15 +112,15 @@ test("with the mouse alone but for names, the same app", async ({ page }, info) 
   };
   await put("Home", "New order");
   await dragToGround("New order");
-  await page.getByPlaceholder("A name; ↓ lists them all").fill("New order");
+  await page.getByPlaceholder("A name, or back, close, menu…; ↓ lists them all").fill("New order");
   await page.getByRole("option", { name: /in a new modal/ }).click();
   await put("Orders", "One of them");
   await dragToGround("One of them");
-  await page.getByPlaceholder("A name; ↓ lists them all").fill("Order");
+  await page.getByPlaceholder("A name, or back, close, menu…; ↓ lists them all").fill("Order");
   await page.getByRole("option", { name: "+ New screen “Order”", exact: true }).click();
   await put("Home", "Settings");
   await dragToGround("Settings");
-  await page.getByPlaceholder("A name; ↓ lists them all").fill("Settings");
+  await page.getByPlaceholder("A name, or back, close, menu…; ↓ lists them all").fill("Settings");
   await page.getByRole("option", { name: "+ New screen “Settings”", exact: true }).click();
   await page
     .locator("[data-card]")

@@ -209,3 +209,31 @@ test("where things lead: new screens from tabs and from a bare modal, a drawer f
   });
   await expect(page.getByTestId("worst")).not.toContainText("fails");
 });
+
+test("what leads to no place is said in the words that people use, in four presses: a Cancel, a menu button, an exit", async ({ page }) => {
+  const house = app("d", {
+    drawers: { d: "s t" },
+    stacks: { s: "home", t: "news" },
+    modals: { sheet: "edit" },
+    screens: { home: { name: "Home" }, edit: { name: "Edit" } },
+    legs: ["up home open sheet"],
+  });
+  await openDocument(page, house);
+  const build = async (screen: string, label: string, word: string) => {
+    await page.locator(`[role=treeitem][data-key="${screen}"]`).click();
+    await page.keyboard.press("e");
+    await page.keyboard.type(label);
+    await page.keyboard.press("Enter");
+    await page.keyboard.press("l");
+    await page.keyboard.type(word);
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("region", { name: "The leg that was just made" })).toBeVisible();
+  };
+  await build("edit", "Cancel", "cancel");
+  await build("edit", "Done", "dismiss");
+  await build("home", "Burger", "hamburger");
+  await build("home", "Bye", "exit");
+  const made = await documentOf(page);
+  const moves = Object.fromEntries(made.legs.map((leg) => ["element" in leg.on ? leg.on.element : "", leg.move?.kind]));
+  expect(moves).toMatchObject({ cancel: "close", done: "close", burger: "menu", bye: "leave" });
+});

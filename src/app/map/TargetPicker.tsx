@@ -1,8 +1,10 @@
 import { Command } from "cmdk";
 import { useEffect, useMemo, useState } from "react";
+import { type Doing, doingsFrom } from "../../core/engine/nowhere.ts";
 import { proposal } from "../../core/engine/proposal.ts";
 import { elementOf, lookup, nameOf } from "../../core/model/lookup.ts";
-import { begins, rankedByName } from "../../core/model/names.ts";
+import { begins, rankedByName, sameName } from "../../core/model/names.ts";
+import { moveSentence } from "../../core/model/propose.ts";
 import { Picture } from "../inspector/Picture.tsx";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
@@ -12,6 +14,7 @@ import { type LinkTarget, linkTo } from "./linking.ts";
 const NEW_SCREEN = "new screen";
 const NEW_MODAL = "new modal";
 const AROUND = "modal around";
+const DOING = "do";
 
 /**
  * Picks the target of a leg: by typing here, or by a click on the map or in the outline, which
@@ -51,6 +54,18 @@ function Opened({ from }: { from: { place: string; element: string } }) {
   const item = "flex min-h-7 cursor-default items-baseline gap-3 px-2 py-0.5 text-[13px] data-[selected=true]:bg-accent-soft";
   const done = (target: LinkTarget) => linkTo(target, from);
   const around = lookup(project).screens.has(pointed) && pointed !== project.root ? pointed : undefined;
+  const doings = useMemo(() => doingsFrom(project, from.place, at), [project, from.place, at]);
+  const fits = (one: Doing) => [one.name, ...one.words];
+  const called = name === "" ? doings : doings.filter((one) => fits(one).some((word) => sameName(word, name)));
+  const others = name === "" ? [] : rankedByName(doings, name, fits).filter((one) => !called.includes(one) && fits(one).some((word) => begins(word, name)));
+  const doing = doings.find((one) => value === `${DOING} ${one.key}`);
+  const exact = shown.filter((target) => name !== "" && sameName(target.name, name));
+  const doingItem = (one: Doing) => (
+    <Command.Item key={one.key} value={`${DOING} ${one.key}`} onSelect={() => done({ doing: one })} className={item}>
+      <span className="min-w-0 flex-1 truncate font-semibold">{one.name}</span>
+      <span className="shrink-0 text-[11.5px] text-ink-2">no place</span>
+    </Command.Item>
+  );
   const [begin, inside] = [shown.filter((target) => begins(target.name, name)), shown.filter((target) => !begins(target.name, name))];
   const place = (target: (typeof targets)[number]) => (
     <Command.Item key={target.id} value={target.id} onSelect={() => done(target.id)} className={item}>
@@ -98,13 +113,16 @@ function Opened({ from }: { from: { place: string; element: string } }) {
           autoFocus
           value={query}
           onValueChange={setQuery}
-          placeholder="A name; ↓ lists them all"
+          placeholder="A name, or back, close, menu…; ↓ lists them all"
           className="h-8 w-full border border-ink bg-paper px-2 text-[13px]"
         />
         <Command.List className={`max-h-[150px] overflow-y-auto ${listed ? "" : "hidden"}`} aria-label="Targets">
           {/* A name that is not there comes before those that merely have it somewhere inside. */}
-          {begin.map(place)}
+          {exact.map(place)}
+          {called.map(doingItem)}
+          {begin.filter((target) => !exact.includes(target)).map(place)}
           {name !== "" && made}
+          {others.map(doingItem)}
           {inside.map(place)}
           {around !== undefined && lookup(project).owners.get(around)?.kind !== "modal" && (
             <Command.Item value={`${AROUND} ${around}`} onSelect={() => done({ modalAround: around })} className={item}>
@@ -114,7 +132,14 @@ function Opened({ from }: { from: { place: string; element: string } }) {
         </Command.List>
       </Command>
       <div className={`mt-2 min-h-[104px] ${listed ? "" : "hidden"} border-t border-hairline pt-2 text-[12.5px]`} aria-live="polite">
-        {proposed ? (
+        {doing ? (
+          <>
+            <p className="m-0 mb-2">
+              {doing.does.move ? moveSentence(project, from.place, doing.does.move) : "Moves nothing; what it sets is chosen beside it."}
+            </p>
+            {doing.does.move && doing.does.move.kind !== "proceed" && <Picture project={project} from={from.place} move={doing.does.move} />}
+          </>
+        ) : proposed ? (
           <>
             <p className="m-0 mb-2">{proposed.sentence}</p>
             <Picture project={project} from={from.place} move={proposed.move} />

@@ -1,11 +1,12 @@
+import type { Doing } from "../../core/engine/nowhere.ts";
 import { proposal } from "../../core/engine/proposal.ts";
-import { type Link, linkElement, linkToNewModal, linkToNewScreen } from "../../core/model/edits/link.ts";
+import { type Link, linkElement, linkToDoing, linkToNewModal, linkToNewScreen } from "../../core/model/edits/link.ts";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
 import { walkStateNow } from "../store/walk.ts";
 
-/** Where the element that is being linked leads: a place, or a screen yet to be made, by itself or in a modal. */
-export type LinkTarget = string | { screen: string } | { modal: string } | { modalAround: string };
+/** Where the element that is being linked leads: a place, something to do that is no place, or a screen yet to be made, by itself or in a modal. */
+export type LinkTarget = string | { doing: Doing } | { screen: string } | { modal: string } | { modalAround: string };
 
 /** Ends the picking of a target: the leg is made (or led elsewhere) and chosen. Escape right afterwards takes it back. */
 export function linkTo(target: LinkTarget, from = useSelection.getState().linking) {
@@ -22,9 +23,14 @@ export function linkTo(target: LinkTarget, from = useSelection.getState().linkin
   }
 }
 
-function linkOf(project: ReturnType<typeof useDocument.getState>["project"], from: { place: string; element: string }, target: LinkTarget): Link {
+function linkOf(
+  project: ReturnType<typeof useDocument.getState>["project"],
+  from: { place: string; element: string },
+  target: LinkTarget,
+): Pick<Link, "edit" | "legId"> {
   if (typeof target === "string")
     return linkElement(project, from.place, from.element, target, proposal(project, from.place, from.element, target, walkStateNow()));
+  if ("doing" in target) return linkToDoing(project, from.place, from.element, target.doing.name, target.doing.does);
   if ("screen" in target) return linkToNewScreen(project, from.place, from.element, target.screen);
   if ("modal" in target) return linkToNewModal(project, from.place, from.element, { name: target.modal });
   return linkToNewModal(project, from.place, from.element, { around: target.modalAround });

@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { metStates } from "../../../src/core/engine/met.ts";
+import { doingsFrom } from "../../../src/core/engine/nowhere.ts";
 import { pileOf } from "../../../src/core/engine/preview.ts";
 import { proposal } from "../../../src/core/engine/proposal.ts";
 import { launch, step } from "../../../src/core/engine/step.ts";
+import type { Project } from "../../../src/core/model/schema.ts";
 import { app } from "../../vectors/app.ts";
 
 describe("where a leg should lead", () => {
@@ -35,6 +37,24 @@ describe("where a leg should lead", () => {
     expect(proposal(house, "a", undefined, "d").move).toEqual({ kind: "menu", drawer: "d" });
     expect(proposal(house, "a", undefined, "t").move).toEqual({ kind: "select", to: "t" });
     expect(proposal(house, "a", undefined, "b").move).toEqual({ kind: "select", to: "t" });
+  });
+});
+
+describe("what a leg can do that is no place", () => {
+  const keys = (project: Project, from: string) => doingsFrom(project, from).map((one) => one.key);
+  const house = app("d", {
+    drawers: { d: "s t" },
+    stacks: { s: "a item", t: "b" },
+    modals: { m: "x", ask: "sure" },
+    facts: [{ id: "seen", type: "boolean", initial: false, source: "app" }],
+    legs: ["go a push item", "up item open m", "guard item:depart open ask"],
+  });
+
+  it("is offered where it works, and only there", () => {
+    expect(keys(house, "item")).toEqual(["back", "menu", "up", "leave", "set"]);
+    expect(keys(house, "x")).toEqual(["close", "back", "leave", "set"]);
+    expect(keys(house, "sure")).toContain("proceed");
+    expect(keys(app("a", { screens: { a: {} } }), "a")).toEqual(["back", "leave"]);
   });
 });
 

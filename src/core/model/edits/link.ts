@@ -29,6 +29,22 @@ export function linkElement(project: Project, placeId: string, elementId: string
   return { edit: addLeg(project, leg), legId: leg.id, proposal };
 }
 
+/** Has an element do something that leads to no place: back, closing, setting a fact. Its one plain leg does that instead, where it has one. */
+export function linkToDoing(
+  project: Project,
+  placeId: string,
+  elementId: string,
+  name: string,
+  does: Pick<Leg, "move" | "set">,
+): { edit: Edit; legId: string } {
+  const known = plainLeg(project, placeId, elementId);
+  if (known) return { edit: changeLeg(project, known, { move: does.move, ...(does.set ? { set: does.set } : {}) }, name), legId: known.id };
+  const kind = elementOf(project, placeId, elementId)?.kind;
+  const id = freshLegId(project, `${placeId} ${elementId}`);
+  const leg: Leg = { id, from: placeId, on: { kind: kind === "field" ? "submit" : "tap", element: elementId }, ...does };
+  return { edit: { ...addLeg(project, leg), name }, legId: id };
+}
+
 /** The only leg of an element, if it has no condition and no outcome. */
 function plainLeg(project: Project, placeId: string, elementId: string): Leg | undefined {
   const legs = (lookup(project).legsFrom.get(placeId) ?? []).filter((leg) => elementIdOf(leg) === elementId);
