@@ -1,10 +1,11 @@
-import { firstScreen } from "../model/lookup.ts";
+import { firstScreen, lookup } from "../model/lookup.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
 import { candidateEvents } from "./available.ts";
 import { branchesInReach } from "./reach.ts";
 import { branchNode, currentScreen, type State, topBranch, visiblePath } from "./state.ts";
 import { launch, step } from "./step.ts";
 import { rebuild } from "./trail.ts";
+import { typedFields } from "./typed.ts";
 
 /** A state, and the branch of it on which a place shows. */
 export interface Met {
@@ -19,24 +20,34 @@ const LOOKED_INTO = 150;
 /** States of one screen that are gone on from: another may come along with other facts, or other layers beneath. */
 const EACH = 2;
 
+/** What was looked for in a project: by place; a project is never changed in place, so it is kept with it. */
+const searches = new WeakMap<Project, Map<string, Met[]>>();
+
 /**
- * States in which a place shows, nearest to launch first, at most `most`; the one that somebody stands on, if it shows there, before
- * all others. Breadth-first, going on from a screen's first few states alone, so that it stays quick in a large app; where nothing
- * leads to the place, the state that a way in to it would lay down.
+ * States in which a place shows, nearest to launch first, at most `most` (of two); the one that somebody stands on, if it shows there,
+ * before all others. Breadth-first, going on from a screen's first few states alone, so that it stays quick in a large app; where
+ * nothing leads to the place, the state that a way in to it would lay down.
  */
-export function metStates(project: Project, place: string, at?: State, most = 2): Met[] {
+export function metStates(project: Project, place: string, at?: State, most = EACH): Met[] {
+  const branch = at && branchShowing(project, at, place);
+  const here: Met[] = at && branch !== undefined ? [{ state: at, branch, real: true }] : [];
+  if (here.length >= most) return here;
+  const known = searches.get(project) ?? new Map<string, Met[]>();
+  searches.set(project, known);
+  const found = known.get(place) ?? search(project, place);
+  known.set(place, found);
+  return [...here, ...found.filter(({ real }) => real || here.length === 0)].slice(0, most);
+}
+
+function search(project: Project, place: string): Met[] {
   const out: Met[] = [];
-  const take = (state: State) => {
-    const branch = branchShowing(project, state, place);
-    if (branch !== undefined && out.length < most) out.push({ state, branch, real: true });
-  };
-  if (at) take(at);
   const queue = [launch(project)];
   const seen = new Map<string, number>();
-  for (let i = 0; i < Math.min(queue.length, LOOKED_INTO) && out.length < most; i++) {
+  for (let i = 0; i < Math.min(queue.length, LOOKED_INTO) && out.length < EACH; i++) {
     const state = queue[i] as State;
-    take(state);
-    for (const event of candidateEvents(project, state)) {
+    const branch = branchShowing(project, state, place);
+    if (branch !== undefined) out.push({ state, branch, real: true });
+    for (const event of candidateEvents(project, state).flatMap((one) => typedFor(project, state, one))) {
       if (!goesOn(event, i === 0)) continue;
       const { outcome, state: next } = step(project, state, event);
       if (outcome !== "moved") continue;
@@ -50,6 +61,12 @@ export function metStates(project: Project, place: string, at?: State, most = 2)
   if (out.length > 0) return out;
   const state = laidDown(project, place);
   return [{ state, branch: topBranch(state), real: false }];
+}
+
+/** An event with each that might be typed for it. */
+function typedFor(project: Project, state: State, event: NavEvent): NavEvent[] {
+  const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
+  return leg ? typedFields(project, state, leg).map((fields) => (fields ? { ...event, fields } : event)) : [event];
 }
 
 /** What people do in the app, and cold ways in at the beginning. */
