@@ -71,7 +71,7 @@ for (const theme of ["light", "dark"]) {
     await page.keyboard.press("l");
     await page.keyboard.type("notes");
     await page.waitForTimeout(300);
-    await shot(page, "target", page.getByRole("option").first());
+    await shot(page, "target", page.locator("[cmdk-item]").first());
     await page.keyboard.press("Escape");
     await page.locator("[data-card][data-place=hive] [data-row=notes]").click();
     await page

@@ -44,7 +44,7 @@ const SHOWN: ReadonlyArray<[name: string, demo: string | RegExp, show: (page: Pa
       await chooseNotes(page);
       await page.keyboard.press("l");
       await page.keyboard.type("note");
-      await expect(page.getByRole("option").first()).toBeVisible();
+      await expect(page.locator("[cmdk-item]").first()).toBeVisible();
     },
   ],
   [
