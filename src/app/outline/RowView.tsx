@@ -1,6 +1,6 @@
-import { memo, useState } from "react";
+import { memo } from "react";
 import type { Worst } from "../findings/words.ts";
-import { useOnce } from "../parts/useOnce.ts";
+import { NameField } from "../parts/NameField.tsx";
 import type { OutlineRow } from "./tree.ts";
 
 interface Props {
@@ -33,7 +33,16 @@ export const RowView = memo(function RowView({ row, selected, chosen, here, aim,
       className={`outline-row relative flex min-h-[21px] focus:outline-none cursor-default items-center gap-2 pr-3 text-[12.5px] ${ground} ${row.isContainer ? "font-semibold" : ""} ${row.element ? "text-ink-2" : ""} ${here ? "font-semibold text-accent" : ""} ${aim || drop === "into" ? "outline-2 outline-dashed outline-accent -outline-offset-2" : ""}`}
     >
       {drop === "before" && <span className="absolute inset-x-2 top-0 h-0.5 bg-accent" />}
-      {naming ? <NameField name={row.name} onName={onName} /> : <span className="min-w-0 flex-1 truncate">{row.name}</span>}
+      {naming ? (
+        <NameField
+          label={`Another name for ${row.name}`}
+          name={row.name}
+          onName={onName}
+          className="h-[20px] min-w-0 flex-1 px-1 text-[12.5px] font-normal text-ink"
+        />
+      ) : (
+        <span className="min-w-0 flex-1 truncate">{row.name}</span>
+      )}
       {mark ? (
         <span
           className={`h-2.5 w-2.5 shrink-0 rounded-full ${mark.severity === "blocker" ? "bg-urgent" : "bg-warm"}`}
@@ -69,26 +78,5 @@ function looksSame(a: Props, b: Props): boolean {
     a.drop === b.drop &&
     a.mark?.severity === b.mark?.severity &&
     a.mark?.count === b.mark?.count
-  );
-}
-
-function NameField({ name, onName }: { name: string; onName: (name: string | undefined) => void }) {
-  const [draft, setDraft] = useState(name);
-  const answer = useOnce(onName);
-  return (
-    <input
-      autoFocus
-      aria-label={`Another name for ${name}`}
-      value={draft}
-      onFocus={(event) => event.target.select()}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={() => answer(draft.trim())}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === "Enter") answer(draft.trim());
-        if (event.key === "Escape") answer(undefined);
-      }}
-      className="h-[20px] min-w-0 flex-1 border border-accent bg-paper px-1 text-[12.5px] font-normal text-ink"
-    />
   );
 }

@@ -1,7 +1,5 @@
-import { useState } from "react";
 import { changeProject } from "../../core/model/edits/change.ts";
-import { TEXT_LIMIT } from "../../core/model/schema.ts";
-import { useOnce } from "../parts/useOnce.ts";
+import { NameField } from "../parts/NameField.tsx";
 import { useDocument } from "../store/document.ts";
 import { useRenaming } from "../store/renaming.ts";
 
@@ -26,34 +24,14 @@ export function ProjectName() {
       </h1>
     );
   return (
-    <Writing
+    <NameField
+      label="Name of the project"
       name={project.name}
-      done={(name) => {
+      className="h-7 w-56 px-1.5 text-[14px]"
+      onName={(name) => {
         end();
         if (name !== undefined && name !== "") apply(changeProject({ name }));
       }}
-    />
-  );
-}
-
-function Writing({ name, done }: { name: string; done: (name: string | undefined) => void }) {
-  const [draft, setDraft] = useState(name);
-  const answer = useOnce(done);
-  return (
-    <input
-      autoFocus
-      aria-label="Name of the project"
-      value={draft}
-      maxLength={TEXT_LIMIT}
-      onFocus={(event) => event.target.select()}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={() => answer(draft.trim())}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === "Enter") answer(draft.trim());
-        if (event.key === "Escape") answer(undefined);
-      }}
-      className="h-7 w-56 border border-accent bg-paper px-1.5 text-[14px]"
     />
   );
 }

@@ -32,7 +32,7 @@ import { ThemeToggle } from "./ThemeToggle.tsx";
 const COLUMNS: Record<Width, string> = {
   narrow: "grid-cols-[clamp(250px,24.4vw,340px)_minmax(0,1fr)_326px]",
   middle: "grid-cols-[clamp(250px,24.4vw,340px)_minmax(0,1fr)_410px]",
-  wide: "grid-cols-[clamp(250px,24.4vw,340px)_minmax(0,1fr)_570px]",
+  wide: "grid-cols-[250px_minmax(0,1fr)_570px]",
 };
 
 /** One project: the outline, the map, the walk beside it, and how things stand at the foot. */
