@@ -33,7 +33,6 @@ export function shown(screen: Screen, args: Args): Shown {
 
 /** The arguments that a screen declares, in its order, declared defaults filled in. */
 export function ownArguments(screen: Screen, args: Args): Args {
-  if (screen.params.length === 0) return none;
   const own: Record<string, Json> = {};
   for (const param of screen.params) {
     const value = Object.hasOwn(args, param.name) ? args[param.name] : param.default;
@@ -41,7 +40,6 @@ export function ownArguments(screen: Screen, args: Args): Args {
   }
   return own;
 }
-const none: Args = {};
 
 /** The parameters of the screen that a place shows first: those that a move to the place must serve. */
 export function parametersOf(project: Project, placeId: string): Screen["params"] {

@@ -38,7 +38,7 @@ export function makeMove(project: Project, state: State, branch: number, move: M
   if (!placesExist(project, move)) return refused("no-place");
   switch (move.kind) {
     case "push":
-      return tidied(project, state, branch, move, (from) => push(project, from, branch, move, args));
+      return tidied(project, state, branch, move, (from) => push(project, from, state, branch, move, args));
     case "replace":
       return replace(project, state, branch, move.to, args);
     case "reset":
@@ -127,19 +127,20 @@ function around(target: Target): Node[] {
 
 type Push = Extract<Move, { kind: "push" }>;
 
-function push(project: Project, state: State, branch: number, move: Push, args: Args): Change {
+function push(project: Project, state: State, before: State, branch: number, move: Push, args: Args): Change {
   const target = targetStack(project, state, branch, move.in);
   if (typeof target === "string") return refused(target);
   const items = move.repeat === "stay" ? withTopKnown(project, target.stack.items) : target.stack.items;
   const made = make(project, move.to, args);
   const top = items[items.length - 1] as Node;
-  if (move.repeat === "stay" && top.at === move.to && sameShown(project, shownIn(top), shownIn(made))) return nothingToDo;
+  if (move.repeat === "stay" && top.at === move.to && sameShown(project, shownIn(top), shownIn(made)))
+    return sameLine(before, target.state) ? nothingToDo : moved(target.state);
   const known = move.repeat === "rewind" ? cutAt(project, items, (item) => (item.at === move.to ? item : undefined)) : undefined;
   if (known) {
     const kept = known[known.length - 1] as Node;
     const next = fill(target, move.pass ? [...known.slice(0, -1), withArguments(project, kept, args)] : known);
     const added = kept !== top || move.pass !== undefined;
-    return !added && sameLine(state, next) ? nothingToDo : moved(next);
+    return !added && sameLine(before, next) ? nothingToDo : moved(next);
   }
   if (insideItself(project, move.to, around(target))) return refused("inside-itself");
   const next = moved(fill(target, [...items, made]));
@@ -185,7 +186,7 @@ function returnTo(project: Project, state: State, branch: number, move: Extract<
   }
   switch (move.orElse ?? "push") {
     case "push":
-      return push(project, state, branch, { kind: "push", to: move.to }, args);
+      return push(project, state, state, branch, { kind: "push", to: move.to }, args);
     case "replace":
       return replace(project, state, branch, move.to, args);
     case "nothing":

@@ -60,7 +60,9 @@ export function arrive(project: Project, before: State | undefined, start: State
 function uncovered(before: State, last: State, state: State): boolean {
   if (state.layers.length >= last.layers.length) return false;
   const branch = topBranch(state);
-  return branch <= before.layers.length && currentScreen(before, branch) === currentScreen(state, branch);
+  if (branch > before.layers.length) return false;
+  const [was, is] = [currentScreen(before, branch), currentScreen(state, branch)];
+  return was.at === is.at && was.args === is.args;
 }
 
 function dropHeld(state: State): State {

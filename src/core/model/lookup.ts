@@ -1,4 +1,5 @@
-import type { Container, Drawer, Element, Entrance, Fact, Leg, Modal, Project, RecordType, Screen, Stack, Tabs } from "./schema.ts";
+import { once } from "./once.ts";
+import type { Container, Drawer, Element, Entrance, Fact, Leg, Modal, Project, RecordType, Screen, Stack, Tabs, Width } from "./schema.ts";
 
 export type Place = { kind: "screen"; id: string; screen: Screen } | { kind: "container"; id: string; container: Container };
 
@@ -17,15 +18,9 @@ export interface Lookup {
   legsFrom: Map<string, Leg[]>;
 }
 
-const cache = new WeakMap<Project, Lookup>();
-
 /** The lookup tables of a project. A project is never changed in place, so they are kept with it. */
 export function lookup(project: Project): Lookup {
-  const known = cache.get(project);
-  if (known) return known;
-  const made = makeLookup(project);
-  cache.set(project, made);
-  return made;
+  return once(project, makeLookup);
 }
 
 function makeLookup(project: Project): Lookup {
@@ -148,3 +143,44 @@ export function typeLabel(type: RecordType): string {
 export function factLabel(fact: Fact): string {
   return fact.name || fact.id;
 }
+
+/** The place that Up leads to from a screen, or undefined where there is none. `auto` is the start of the stack that owns it. */
+export function upTarget(project: Project, screenId: string): string | undefined {
+  const { screens, owners } = lookup(project);
+  const up = screens.get(screenId)?.up ?? "none";
+  if (up === "none") return undefined;
+  if (up !== "auto") return up;
+  const owner = owners.get(screenId);
+  return owner?.kind === "stack" && owner.start !== screenId ? owner.start : undefined;
+}
+
+/** The place whose first screen gets the arguments of a leg: for `open`, what the modal shows. */
+export function passTarget(project: Project, leg: Leg): string | undefined {
+  if (leg.move?.kind !== "open") return targetOf(leg);
+  return leg.move.show ?? lookup(project).containers.get(leg.move.to)?.start;
+}
+
+/** The parameters of the screen that a place shows first: those that a move to the place must serve. */
+export function parametersOf(project: Project, placeId: string): Screen["params"] {
+  return firstScreen(project, placeId)?.params ?? [];
+}
+
+/** The record type of the rows that a leg's element lists, or undefined. */
+export function rowTypeOf(project: Project, leg: Leg): RecordType | undefined {
+  const elementId = elementIdOf(leg);
+  const of = elementId === undefined ? undefined : elementOf(project, leg.from, elementId)?.of;
+  return of === undefined ? undefined : lookup(project).types.get(of);
+}
+
+/** The key of a record type is its first field. */
+export function keyField(type: RecordType): string {
+  return type.fields[0]?.name ?? "";
+}
+
+/** Whether a drawer always shows its members at a width. */
+export function isPinned(drawer: Drawer | undefined, width: Width): boolean {
+  return drawer !== undefined && drawer.pinnedFrom !== "never" && WIDTHS.indexOf(width) >= WIDTHS.indexOf(drawer.pinnedFrom);
+}
+
+/** Narrowest first. */
+export const WIDTHS: readonly Width[] = ["narrow", "middle", "wide"];
