@@ -1,8 +1,9 @@
 import { readFileSync } from "node:fs";
-import { available } from "../src/core/engine/available.ts";
-import { launch, step } from "../src/core/engine/step.ts";
+import { appOf } from "../src/core/insight/app.ts";
+import { available } from "../src/core/insight/available.ts";
 import { readProject } from "../src/core/model/read.ts";
 import type { NavEvent, Project } from "../src/core/model/schema.ts";
+import { launch, step } from "../src/core/semantics/step.ts";
 import { bigProject } from "./big.ts";
 
 /** Events of a random walk that goes wherever it can, so that what is measured is not being ignored. */
@@ -12,13 +13,13 @@ function walkEvents(project: Project, count: number): NavEvent[] {
     seed = (seed * 1103515245 + 12345) % 2147483648;
     return seed / 2147483648;
   };
-  let state = launch(project);
+  let state = launch(appOf(project));
   const events: NavEvent[] = [];
   while (events.length < count) {
     const possible = available(project, state).filter((event) => event.do !== "launch" && event.do !== "width");
     const event = possible[Math.floor(random() * possible.length)] ?? { do: "launch" };
     events.push(event);
-    state = step(project, state, event).state;
+    state = step(appOf(project), state, event).state;
   }
   return events;
 }
@@ -26,8 +27,8 @@ function walkEvents(project: Project, count: number): NavEvent[] {
 function eventsPerSecond(project: Project): number {
   const events = walkEvents(project, 2000);
   const once = () => {
-    let state = launch(project);
-    for (const event of events) state = step(project, state, event).state;
+    let state = launch(appOf(project));
+    for (const event of events) state = step(appOf(project), state, event).state;
   };
   for (let i = 0; i < 20; i++) once();
   const rounds = 100;

@@ -2,7 +2,7 @@ import { type CheckResult, type Finding, SEVERITIES, type Severity } from "../co
 import { proofText } from "../core/check/proof.ts";
 import { junitReport } from "../core/check/report/junit.ts";
 import { sarifReport } from "../core/check/report/sarif.ts";
-import { eventText } from "../core/engine/explain.ts";
+import { eventText } from "../core/insight/explain.ts";
 import type { Project } from "../core/model/schema.ts";
 import { checked } from "./checked.ts";
 import { readDocument } from "./files.ts";

@@ -1,9 +1,12 @@
-import { explain } from "../core/engine/explain.ts";
-import { stateLine } from "../core/engine/line.ts";
-import { currentScreen, type State } from "../core/engine/state.ts";
-import { launch, step } from "../core/engine/step.ts";
+import { appOf } from "../core/insight/app.ts";
+import { explain } from "../core/insight/explain.ts";
 import { problemLine, problemsOf } from "../core/model/read.ts";
 import { EventSchema, type NavEvent, type Project } from "../core/model/schema.ts";
+import { planOf } from "../core/plan/planOf.ts";
+import { stateLine } from "../core/semantics/line.ts";
+import { currentScreen } from "../core/semantics/state.ts";
+import { launch, step } from "../core/semantics/step.ts";
+import type { State } from "../core/semantics/types.ts";
 import { readDocument, readText, Unusable } from "./files.ts";
 
 /** `etape step`: replays events from launch and tells what each does. */
@@ -11,11 +14,11 @@ export async function stepCommand(file: string, options: { events: string; forma
   if (file === "-" && options.events === "-") throw new Unusable("etape step: FILE and --events can not both be standard input");
   const { project } = await readDocument(file);
   const events = readEvents(options.events, await readText(options.events));
-  let state = launch(project);
+  let state = launch(appOf(project));
   const first = shown(project, state);
   const steps = events.map((event) => {
     const before = state;
-    const result = step(project, state, event);
+    const result = step(appOf(project), state, event);
     state = result.state;
     const why = "why" in result ? { why: result.why } : {};
     return { event, outcome: result.outcome, ...why, ...shown(project, state), sentence: explain(project, before, event, result) };
@@ -27,7 +30,7 @@ export async function stepCommand(file: string, options: { events: string; forma
 
 function shown(project: Project, state: State) {
   const screen = currentScreen(state);
-  return { line: stateLine(project, state), screen: screen.at, args: screen.args };
+  return { line: stateLine(planOf(project), state), screen: screen.at, args: screen.args };
 }
 
 /** Events from a JSON list, an object with a list "events", or one JSON object a line. All errors are named. */

@@ -1,4 +1,4 @@
-import { runWalk, type WalkResult, walkTrouble } from "../core/engine/walks.ts";
+import { runWalk, type WalkResult, walkTrouble } from "../core/insight/walks.ts";
 import { escaped } from "../core/text/xml.ts";
 import { readDocument } from "./files.ts";
 

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { keepTyped, type Typed, typedOn, typeInto } from "../../src/app/walk/typed.ts";
-import type { State } from "../../src/core/engine/state.ts";
-import { launch, step } from "../../src/core/engine/step.ts";
+import { appOf } from "../../src/core/insight/app.ts";
 import type { NavEvent, Project } from "../../src/core/model/schema.ts";
+import { launch, step } from "../../src/core/semantics/step.ts";
+import type { State } from "../../src/core/semantics/types.ts";
 import { app } from "../vectors/app.ts";
 
 /** A stack of two forms whose fields share an id, and a header field on the stack itself. */
@@ -15,10 +16,10 @@ const project: Project = app("main", {
 });
 
 function next(state: State, typed: Typed, event: NavEvent): { state: State; typed: Typed } {
-  const moved = step(project, state, event).state;
+  const moved = step(appOf(project), state, event).state;
   return { state: moved, typed: keepTyped(typed, state, moved) };
 }
-const start = launch(project);
+const start = launch(appOf(project));
 const written = typeInto({}, start, { branch: 0, place: "one" }, "name", "Ada");
 
 describe("what is typed on the device", () => {

@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
-import { followValue } from "../../src/core/engine/flow.ts";
+import { followValue } from "../../src/core/insight/flow.ts";
 import { nameOf } from "../../src/core/model/lookup.ts";
 import { readProject } from "../../src/core/model/read.ts";
 

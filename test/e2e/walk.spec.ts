@@ -2,12 +2,15 @@ import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { expect, type Locator, type Page, test } from "@playwright/test";
 import { wayTo } from "../../src/core/check/way.ts";
-import { stateLine } from "../../src/core/engine/line.ts";
-import { currentScreen, type State } from "../../src/core/engine/state.ts";
-import { launch, step } from "../../src/core/engine/step.ts";
+import { appOf } from "../../src/core/insight/app.ts";
 import { elementIdOf, lookup } from "../../src/core/model/lookup.ts";
 import { readProject } from "../../src/core/model/read.ts";
 import type { NavEvent, Project } from "../../src/core/model/schema.ts";
+import { planOf } from "../../src/core/plan/planOf.ts";
+import { stateLine } from "../../src/core/semantics/line.ts";
+import { currentScreen } from "../../src/core/semantics/state.ts";
+import { launch, step } from "../../src/core/semantics/step.ts";
+import type { State } from "../../src/core/semantics/types.ts";
 import { seeded } from "../random/documents.ts";
 
 const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
@@ -67,14 +70,14 @@ test("every screen of Hollowcomb is walked to by tapping only", async ({ page })
     if (!way) continue;
     const restart = page.getByRole("button", { name: "From start" });
     if (await restart.isEnabled()) await restart.click();
-    let state = launch(project);
+    let state = launch(appOf(project));
     for (const event of way) {
       await byHand(page, device, event);
-      state = step(project, state, event).state;
+      state = step(appOf(project), state, event).state;
       await expect(device).toHaveAttribute("data-screen", currentScreen(state).at);
       met.add(currentScreen(state).at);
     }
-    await expect(page.getByTestId("line")).toHaveText(stateLine(project, state));
+    await expect(page.getByTestId("line")).toHaveText(stateLine(planOf(project), state));
   }
   expect([...met, "welcome"].sort()).toEqual(expect.arrayContaining(project.screens.map((s) => s.id).sort()));
 });
@@ -115,7 +118,8 @@ function expectedOf(state: State, tap: Record<string, string>, fields: Record<st
   const legs = project.legs.filter((leg) => leg.from === tap.of && elementIdOf(leg) === tap.element && kinds.includes(leg.on.kind));
   for (const leg of legs) {
     const event: NavEvent = { do: "leg", leg: leg.id, ...(tap.item ? { item: tap.item } : {}), ...(Object.keys(fields).length > 0 ? { fields } : {}) };
-    if (step(project, state, event).outcome !== "ignored") return { event, ...("outcome" in leg.on && leg.on.outcome ? { outcome: leg.on.outcome } : {}) };
+    if (step(appOf(project), state, event).outcome !== "ignored")
+      return { event, ...("outcome" in leg.on && leg.on.outcome ? { outcome: leg.on.outcome } : {}) };
   }
   return undefined;
 }
@@ -123,7 +127,7 @@ function expectedOf(state: State, tap: Record<string, string>, fields: Record<st
 test("two hundred random taps leave the device and step agreeing at each", async ({ page }) => {
   const device = await open(page);
   const random = seeded(20261123);
-  let state = launch(project);
+  let state = launch(appOf(project));
   let moves = 0;
   for (let i = 0; i < 200; i++) {
     if (currentScreen(state).at === "join") await device.locator("input[data-element=code]").fill("FENNICK");
@@ -138,16 +142,16 @@ test("two hundred random taps leave the device and step agreeing at each", async
     const tap = taps[Math.floor(random() * taps.length)];
     if (!tap) {
       await page.getByRole("button", { name: "← Back" }).click();
-      state = step(project, state, { do: "back" }).state;
+      state = step(appOf(project), state, { do: "back" }).state;
     } else {
       const expected = expectedOf(state, tap, fields);
       await page.mouse.click(Number(tap.x), Number(tap.y));
       if (expected?.outcome !== undefined) await page.getByRole("dialog").getByRole("button", { name: expected.outcome, exact: true }).click();
-      const result = expected && step(project, state, expected.event);
+      const result = expected && step(appOf(project), state, expected.event);
       if (result?.outcome === "moved") moves += 1;
       state = result?.state ?? state;
     }
-    await expect(page.getByTestId("line"), `after tap ${i + 1}: ${JSON.stringify(tap)}`).toHaveText(stateLine(project, state));
+    await expect(page.getByTestId("line"), `after tap ${i + 1}: ${JSON.stringify(tap)}`).toHaveText(stateLine(planOf(project), state));
     await expect(device).toHaveAttribute("data-screen", currentScreen(state).at);
   }
   expect(moves).toBeGreaterThan(100);

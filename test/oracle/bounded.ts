@@ -3,12 +3,14 @@
  * beyond may help anybody, so whoever is lost here is lost for certain. Written apart from the checker; it shares with it only
  * the engine.
  */
-import { initialFacts } from "../../src/core/engine/enter.ts";
-import { stateLine } from "../../src/core/engine/line.ts";
-import { make } from "../../src/core/engine/make.ts";
-import { currentScreen, type State } from "../../src/core/engine/state.ts";
-import { arrive, step } from "../../src/core/engine/step.ts";
+
+import { appOf } from "../../src/core/insight/app.ts";
 import type { NavEvent, Project, Width } from "../../src/core/model/schema.ts";
+import { planOf } from "../../src/core/plan/planOf.ts";
+import { stateLine } from "../../src/core/semantics/line.ts";
+import { currentScreen } from "../../src/core/semantics/state.ts";
+import { arrive, beginning, step } from "../../src/core/semantics/step.ts";
+import type { State } from "../../src/core/semantics/types.ts";
 import { allEvents } from "../random/documents.ts";
 import { depth, hubsOf } from "./oracle.ts";
 
@@ -40,20 +42,18 @@ export function lostWithin(project: Project, width: Width, deepest: number, most
     const key = JSON.stringify(state);
     if (!seen.has(key)) {
       const beyond = depth(state) > deepest;
-      seen.set(key, { state, screen: currentScreen(state).at, line: stateLine(project, state), before: [], after: [], beyond });
+      seen.set(key, { state, screen: currentScreen(state).at, line: stateLine(planOf(project), state), before: [], after: [], beyond });
       if (!beyond) queue.push(key);
     }
     return key;
   };
-  const first: State = { base: make(project, project.root), layers: [], facts: initialFacts(project), width };
-  const settled = arrive(project, undefined, first);
-  const start = add(settled === "loop" ? first : settled);
+  const start = add(arrive(appOf(project), undefined, beginning(appOf(project), width)).state);
   const events = allEvents(project).filter((e) => e.do !== "width" && !(e.do === "enter" && !e.cold));
   for (let at = 0; at < queue.length; at++) {
     if (seen.size > most) return undefined;
     const key = queue[at] as string;
     for (const event of events) {
-      const result = step(project, (seen.get(key) as Seen).state, event);
+      const result = step(appOf(project), (seen.get(key) as Seen).state, event);
       if (result.outcome !== "moved") continue;
       const to = add(result.state);
       if (!USERS.includes(event.do)) continue;
@@ -90,7 +90,7 @@ export function meets(project: Project, start: State, holds: (state: State) => b
   const queue = [start];
   for (let i = 0; i < queue.length && seen.size < most; i++)
     for (const event of events) {
-      const { outcome, state } = step(project, queue[i] as State, event);
+      const { outcome, state } = step(appOf(project), queue[i] as State, event);
       if (outcome !== "moved") continue;
       if (holds(state)) return true;
       const key = JSON.stringify(state);

@@ -3,15 +3,16 @@
  * whole states, nothing hidden and nothing joined. For small documents whose conditions ask
  * nothing unknown. Written apart from the checker; it shares with it only the engine.
  */
-import { leadOf } from "../../src/core/engine/bar.ts";
-import { compiled, register } from "../../src/core/engine/compiled.ts";
-import { initialFacts } from "../../src/core/engine/enter.ts";
-import { stateLine } from "../../src/core/engine/line.ts";
-import { make } from "../../src/core/engine/make.ts";
-import { currentScreen, type Node, type State } from "../../src/core/engine/state.ts";
-import { arrive, step } from "../../src/core/engine/step.ts";
+
+import { appOf } from "../../src/core/insight/app.ts";
 import { elementIdOf } from "../../src/core/model/lookup.ts";
 import type { NavEvent, Project, Width } from "../../src/core/model/schema.ts";
+import { planOf } from "../../src/core/plan/planOf.ts";
+import { leadOf } from "../../src/core/semantics/bar.ts";
+import { stateLine } from "../../src/core/semantics/line.ts";
+import { currentScreen } from "../../src/core/semantics/state.ts";
+import { arrive, beginning, step } from "../../src/core/semantics/step.ts";
+import type { Node, Outcome, State } from "../../src/core/semantics/types.ts";
 import { allEvents } from "../random/documents.ts";
 
 interface Seen {
@@ -27,29 +28,17 @@ export interface OracleResult {
 }
 
 export function oracle(original: Project, width: Width, most: number, deepest: number): OracleResult {
-  const project = { ...original };
-  const heard = { refused: new Set<string>(), copied: new Set<string>(), passed: new Set<string>(), now: [] as string[], passedNow: [] as State[] };
-  register(project, {
-    ...compiled(original),
-    watch: {
-      fired: (leg) => heard.now.push(leg),
-      refused: (leg, why) => {
-        if (["no-stack", "not-showing", "no-place", "inside-itself"].includes(why)) heard.refused.add(leg);
-      },
-      copied: (place) => {
-        if (!original.screens.find((s) => s.id === place)?.mayRepeat) heard.copied.add(`${heard.now.at(-1)} ${place}`);
-      },
-      passed: (state) => heard.passedNow.push(state),
-    },
-  });
+  const project = original;
+  const app = appOf(project);
+  const heard = { refused: new Set<string>(), copied: new Set<string>(), passed: new Set<string>() };
   const loops = new Set<string>();
-  const pass = (looped: boolean) => {
-    if (looped) {
-      const round = new Set(heard.now.slice(-16));
+  const hear = ({ log, ...result }: Outcome) => {
+    for (const { leg, why } of log.refused) if (["no-stack", "not-showing", "no-place", "inside-itself"].includes(why)) heard.refused.add(leg);
+    for (const { leg, place } of log.copied) if (!original.screens.find((s) => s.id === place)?.mayRepeat) heard.copied.add(`${leg} ${place}`);
+    if ("why" in result && result.why === "redirect-loop") {
+      const round = new Set(log.fired.slice(-16));
       loops.add(original.legs.find((leg) => round.has(leg.id))?.id ?? "");
-    } else for (const s of heard.passedNow) for (const id of [currentScreen(s).at, ...s.layers.map((l) => l.at)]) heard.passed.add(id);
-    heard.now = [];
-    heard.passedNow = [];
+    } else for (const s of log.passed) for (const id of [currentScreen(s).at, ...s.layers.map((l) => l.at)]) heard.passed.add(id);
   };
 
   const seen = new Map<string, Seen>();
@@ -59,22 +48,21 @@ export function oracle(original: Project, width: Width, most: number, deepest: n
     const key = JSON.stringify(state);
     if (!seen.has(key)) {
       if (depth(state) > deepest) overflow = true;
-      seen.set(key, { state, line: stateLine(project, state), screen: currentScreen(state).at, next: [] });
+      seen.set(key, { state, line: stateLine(planOf(project), state), screen: currentScreen(state).at, next: [] });
       queue.push(key);
     }
     return key;
   };
-  const first: State = { base: make(project, project.root), layers: [], facts: initialFacts(project), width };
-  const settled = arrive(project, undefined, first);
-  pass(settled === "loop");
-  const start = add(settled === "loop" ? first : settled);
+  const launched = arrive(app, undefined, beginning(app, width));
+  hear(launched);
+  const start = add(launched.state);
   const events = allEvents(project).filter((e) => e.do !== "width" && !(e.do === "enter" && !e.cold));
   for (let at = 0; at < queue.length && !overflow; at++) {
     if (seen.size > most) overflow = true;
     const node = seen.get(queue[at] as string) as Seen;
     for (const event of events) {
-      const result = step(project, node.state, event);
-      pass("why" in result && result.why === "redirect-loop");
+      const result = step(app, node.state, event);
+      hear(result);
       if (result.outcome !== "ignored")
         node.next.push({ event, to: add(result.state), outcome: result.outcome, why: "why" in result ? result.why : undefined });
     }
@@ -203,7 +191,7 @@ function firstOf(project: Project, id: string): string {
 
 /** Findings that one state and its steps show by themselves. */
 function behaviourOf(project: Project, node: Seen, hubs: Set<string>, launched: Set<string | undefined>, seen: Map<string, Seen>, found: Set<string>) {
-  if (leadOf(project, node.state, node.state.layers.length) === "idle") found.add(`idle-lead ${node.screen}`);
+  if (leadOf(planOf(project), node.state, node.state.layers.length) === "idle") found.add(`idle-lead ${node.screen}`);
   for (const { event, to, outcome } of node.next) {
     if (event.do === "back" && outcome === "left" && !hubs.has(node.screen) && !launched.has(node.screen) && oncePlaces(project, node.screen).length === 0)
       found.add(`leaves-by-surprise ${node.screen}`);
@@ -213,7 +201,7 @@ function behaviourOf(project: Project, node: Seen, hubs: Set<string>, launched: 
     if (once) found.add(`returns-to-finished ${once}`);
   }
   const screen = project.screens.find((s) => s.id === node.screen);
-  const drawerOpen = stateLine(project, {
+  const drawerOpen = stateLine(planOf(project), {
     ...node.state,
     layers: node.state.layers.slice(-1),
     base: node.state.layers.at(-1)?.content ?? node.state.base,

@@ -146,7 +146,9 @@ function leg(making: Making, id: string): Data {
   const conditions = onContainer ? CONDITIONS : [...CONDITIONS, ...ON_SCREEN.filter((text) => declares(source, text))];
   const typed = on.kind === "submit" && !onContainer;
   const set = maybe(random, 0.3, () => ({
-    set: chance(random, 0.6) ? { f: pick(random, ["true", "false", "!fact.f", "width == 'wide'"]) } : { g: pick(random, ["'one'", "'two'", "fact.f ? 'one' : 'two'"]) },
+    set: chance(random, 0.6)
+      ? { f: pick(random, ["true", "false", "!fact.f", "width == 'wide'"]) }
+      : { g: pick(random, ["'one'", "'two'", "fact.f ? 'one' : 'two'"]) },
   }));
   return {
     id,
@@ -190,7 +192,10 @@ function trigger({ random, broken, screens }: Making, id: string, source: Data, 
     case "arrive":
       return { kind };
     case "depart":
-      return { kind, ...maybe(random, 0.5, () => ({ by: [pick(random, ["back", "lead", "tab", "pick", "close", "link"]), "back"].slice(0, upTo(random, 1, 2)) })) };
+      return {
+        kind,
+        ...maybe(random, 0.5, () => ({ by: [pick(random, ["back", "lead", "tab", "pick", "close", "link"]), "back"].slice(0, upTo(random, 1, 2)) })),
+      };
     default:
       return { kind, element: element(chance(random, 0.3) ? "shared" : id) };
   }
@@ -206,9 +211,18 @@ function move(making: Making, source: Data, on: Data, onContainer: boolean): Dat
   const pass = maybe(random, 0.6, () => ({ pass: passed(random, source, on, onContainer) }));
   const within = maybe(random, 0.35, () => ({ in: chance(random, 0.4) ? "beneath" : some(ids("stack")) }));
   const tidy = maybe(random, 0.4, () => ({ tidy: pick(random, ["source", "stack"]) }));
-  switch (pick(random, ["push", "push", "push", "push", "replace", "reset", "return", "open", "open", "close", "select", "menu", "back", "up", "leave", "proceed"])) {
+  switch (
+    pick(random, ["push", "push", "push", "push", "replace", "reset", "return", "open", "open", "close", "select", "menu", "back", "up", "leave", "proceed"])
+  ) {
     case "push":
-      return { kind: "push", to: aPlace(), ...pass, ...within, ...maybe(random, 0.6, () => ({ repeat: pick(random, ["copy", "stay", "stay", "rewind", "rewind"]) })), ...tidy };
+      return {
+        kind: "push",
+        to: aPlace(),
+        ...pass,
+        ...within,
+        ...maybe(random, 0.6, () => ({ repeat: pick(random, ["copy", "stay", "stay", "rewind", "rewind"]) })),
+        ...tidy,
+      };
     case "replace":
       return { kind: "replace", to: aPlace(), ...pass };
     case "reset":
@@ -217,7 +231,13 @@ function move(making: Making, source: Data, on: Data, onContainer: boolean): Dat
       return { kind: "return", to: aScreen(), ...pass, ...maybe(random, 0.7, () => ({ orElse: pick(random, ["push", "replace", "nothing"]) })) };
     case "open":
       if (ids("modal").length === 0) return { kind: "back" };
-      return { kind: "open", to: some(ids("modal")), ...maybe(random, 0.3, () => ({ show: aPlace() })), ...pass, ...maybe(random, 0.3, () => ({ instead: true })) };
+      return {
+        kind: "open",
+        to: some(ids("modal")),
+        ...maybe(random, 0.3, () => ({ show: aPlace() })),
+        ...pass,
+        ...maybe(random, 0.3, () => ({ instead: true })),
+      };
     case "close":
       return { kind: "close", ...(ids("modal").length > 0 ? maybe(random, 0.4, () => ({ modal: some(ids("modal")) })) : {}) };
     case "select":
@@ -241,7 +261,12 @@ function move(making: Making, source: Data, on: Data, onContainer: boolean): Dat
 function passed(random: Random, source: Data, on: Data, onContainer: boolean): Record<string, string> {
   const own = onContainer ? [] : ((source.params ?? []) as Array<{ name: string }>).map((p) => p.name);
   const pages = !onContainer && source.pages !== undefined;
-  const ids = ["'r1'", "'r3'", ...own.filter((n) => n === "id").map(() => "param.id"), ...(pages ? ["next.id", "prev.id", "has(next.id) ? next.id : 'r1'"] : [])];
+  const ids = [
+    "'r1'",
+    "'r3'",
+    ...own.filter((n) => n === "id").map(() => "param.id"),
+    ...(pages ? ["next.id", "prev.id", "has(next.id) ? next.id : 'r1'"] : []),
+  ];
   if (on.element === "rows") ids.push("item.id", "item.id", "item.note + '!'");
   if (on.kind === "submit" && !onContainer) ids.push("field.name");
   const out: Record<string, string> = {};
@@ -275,7 +300,10 @@ function entrance(making: Making, id: string): Data {
 /** Every event that could be named, with rows, typed text and the variables of addresses. */
 export function wholeEvents(project: Project): NavEvent[] {
   const rows: Json[] = ["r1", 2, ROWS[2] as Json, "no such row"];
-  const fields: Array<Record<string, Json>> = [{ name: "x", on: true }, { name: "", on: false }];
+  const fields: Array<Record<string, Json>> = [
+    { name: "x", on: true },
+    { name: "", on: false },
+  ];
   return [
     ...project.legs.flatMap((one): NavEvent[] => {
       const event = { do: "leg", leg: one.id } as const;
@@ -287,7 +315,7 @@ export function wholeEvents(project: Project): NavEvent[] {
     { do: "back" },
     ...(["outside", "swipe", "button", "back"] as const).map((via): NavEvent => ({ do: "close", via })),
     ...project.entrances.flatMap((e): NavEvent[] =>
-      [{ id: "r1", n: "2" }, { id: "r3", n: "x", rest: "a/b" }, undefined].flatMap((args) =>
+      [{ id: "r1", n: "2", rest: "a" }, { id: "r3", n: "x", rest: "a/b" }, undefined].flatMap((args) =>
         [false, true].map((cold): NavEvent => ({ do: "enter", entrance: e.id, ...(args ? { args } : {}), ...(cold ? { cold } : {}) })),
       ),
     ),
@@ -303,7 +331,8 @@ export function featuresOf(project: Project): string[] {
   const options = (name: string, value: object): string[] =>
     Object.entries(value).flatMap(([key, inner]): string[] => {
       if (["id", "name", "from", "to", "start", "members", "label", "format", "element", "extra"].includes(key)) return [];
-      if (typeof inner === "boolean" || (typeof inner === "string" && /^[a-zA-Z]+$/.test(inner) && !/^[scle]\d+$|^nowhere$/.test(inner))) return [`${name}.${key}=${inner}`];
+      if (typeof inner === "boolean" || (typeof inner === "string" && /^[a-zA-Z]+$/.test(inner) && !/^[scle]\d+$|^nowhere$/.test(inner)))
+        return [`${name}.${key}=${inner}`];
       if (Array.isArray(inner)) return inner.length === 0 ? [] : [`${name}.${key}`];
       return typeof inner === "object" && inner !== null ? [`${name}.${key}`, ...(key === "bar" ? options("bar", inner) : [])] : [`${name}.${key}`];
     });

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { placeValues } from "../../core/engine/sample.ts";
+import { placeValues } from "../../core/insight/sample.ts";
 import { changeElement } from "../../core/model/edits/change.ts";
 import type { Scope } from "../../core/model/expression.ts";
 import { elementIdOf, lookup, nameOf, typeLabel } from "../../core/model/lookup.ts";

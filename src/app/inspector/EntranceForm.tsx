@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { entranceValues } from "../../core/engine/sample.ts";
+import { entranceValues } from "../../core/insight/sample.ts";
 import { changeEntrance, changeLeg } from "../../core/model/edits/change.ts";
 import type { Entrance } from "../../core/model/schema.ts";
 import { entranceScope } from "../../core/model/scope.ts";

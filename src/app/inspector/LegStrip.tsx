@@ -1,10 +1,9 @@
 import { useMemo } from "react";
-import { passTarget } from "../../core/engine/compiled.ts";
-import { usualMotion } from "../../core/engine/motion.ts";
-import { sampleValues } from "../../core/engine/sample.ts";
+import { usualMotion } from "../../core/insight/motion.ts";
+import { sampleValues } from "../../core/insight/sample.ts";
 import { triggerLabel } from "../../core/model/describe.ts";
 import { changeLeg } from "../../core/model/edits/change.ts";
-import { elementIdOf, elementOf, nameOf, targetOf } from "../../core/model/lookup.ts";
+import { elementIdOf, elementOf, nameOf, passTarget, targetOf } from "../../core/model/lookup.ts";
 import { moveSentence, moveWord, withArguments, withPass } from "../../core/model/propose.ts";
 import type { Leg } from "../../core/model/schema.ts";
 import { legScope } from "../../core/model/scope.ts";

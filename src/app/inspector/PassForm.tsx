@@ -1,5 +1,6 @@
-import { type Scope, type Values, valueType } from "../../core/model/expression.ts";
+import { type Scope, valueType } from "../../core/model/expression.ts";
 import { firstScreen } from "../../core/model/lookup.ts";
+import type { Values } from "../../core/plan/expression.ts";
 import { ExpressionField } from "../parts/ExpressionField.tsx";
 import { useDocument } from "../store/document.ts";
 

@@ -1,9 +1,9 @@
 import { useMemo } from "react";
-import { pileOf } from "../../core/engine/preview.ts";
-import { branchNode, topBranch } from "../../core/engine/state.ts";
-import { whatIf } from "../../core/engine/whatif.ts";
+import { pileOf } from "../../core/insight/preview.ts";
+import { whatIf } from "../../core/insight/whatif.ts";
 import { nameOf } from "../../core/model/lookup.ts";
 import type { Move, Project } from "../../core/model/schema.ts";
+import { branchNode, topBranch } from "../../core/semantics/state.ts";
 import { useWalkState } from "../store/walk.ts";
 
 /** The stack before and after, as small cards; the one that shows is in the accent. */

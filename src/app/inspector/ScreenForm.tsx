@@ -1,8 +1,7 @@
 import { useMemo } from "react";
-import { upTarget } from "../../core/engine/bar.ts";
-import { placeValues } from "../../core/engine/sample.ts";
+import { placeValues } from "../../core/insight/sample.ts";
 import { changeProject, changeScreen } from "../../core/model/edits/change.ts";
-import { lookup, nameOf } from "../../core/model/lookup.ts";
+import { lookup, nameOf, upTarget } from "../../core/model/lookup.ts";
 import type { Param, Screen } from "../../core/model/schema.ts";
 import { placeScope } from "../../core/model/scope.ts";
 import { Button } from "../parts/Button.tsx";

@@ -1,6 +1,7 @@
-import type { Scope, Values } from "../../core/model/expression.ts";
+import type { Scope } from "../../core/model/expression.ts";
 import { lookup } from "../../core/model/lookup.ts";
 import type { Leg, Project } from "../../core/model/schema.ts";
+import type { Values } from "../../core/plan/expression.ts";
 import { ExpressionField } from "../parts/ExpressionField.tsx";
 import { Choice } from "../parts/Field.tsx";
 

@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from "react";
-import { whatIf } from "../../core/engine/whatif.ts";
+import { whatIf } from "../../core/insight/whatif.ts";
 import { changeLeg } from "../../core/model/edits/change.ts";
 import { lookup, nameOf } from "../../core/model/lookup.ts";
 import type { Leg, Project } from "../../core/model/schema.ts";

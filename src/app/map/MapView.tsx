@@ -1,5 +1,4 @@
 import { useEffect, useMemo, useRef } from "react";
-import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../../core/engine/state.ts";
 import { inFocus } from "../../core/map/focus.ts";
 import { keepLines } from "../../core/map/keep.ts";
 import { layoutMap, type MapLayout } from "../../core/map/layout.ts";
@@ -9,6 +8,7 @@ import type { Chosen } from "../../core/model/edits/clip.ts";
 import { plannedIn } from "../../core/model/edits/planned.ts";
 import { lookup } from "../../core/model/lookup.ts";
 import type { Project } from "../../core/model/schema.ts";
+import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../../core/semantics/state.ts";
 import { focusSays } from "../commands/commands.ts";
 import { worstByPlace } from "../findings/words.ts";
 import { useDocument } from "../store/document.ts";

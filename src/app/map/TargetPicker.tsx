@@ -1,7 +1,7 @@
 import { Command } from "cmdk";
 import { useEffect, useMemo, useState } from "react";
-import { type Doing, doingsFrom } from "../../core/engine/nowhere.ts";
-import { proposal } from "../../core/engine/proposal.ts";
+import { type Doing, doingsFrom } from "../../core/insight/nowhere.ts";
+import { proposal } from "../../core/insight/proposal.ts";
 import { elementOf, lookup, nameOf } from "../../core/model/lookup.ts";
 import { begins, rankedByName, sameName } from "../../core/model/names.ts";
 import { moveSentence } from "../../core/model/propose.ts";

@@ -1,5 +1,5 @@
-import type { Doing } from "../../core/engine/nowhere.ts";
-import { proposal } from "../../core/engine/proposal.ts";
+import type { Doing } from "../../core/insight/nowhere.ts";
+import { proposal } from "../../core/insight/proposal.ts";
 import { type Link, linkElement, linkToDoing, linkToNewModal, linkToNewScreen } from "../../core/model/edits/link.ts";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from "react";
-import { currentScreen } from "../../core/engine/state.ts";
 import { addScreenBeside } from "../../core/model/edits/link.ts";
 import { lookup, nameOf } from "../../core/model/lookup.ts";
 import { rankedByName, sameName } from "../../core/model/names.ts";
+import { currentScreen } from "../../core/semantics/state.ts";
 import { worstByPlace } from "../findings/words.ts";
 import { linkTo } from "../map/linking.ts";
 import { useDocument } from "../store/document.ts";

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
-import { bornSays, followValue, type Provider, providersOf, type Slot } from "../../core/engine/flow.ts";
-import { entranceValues, sampleValues } from "../../core/engine/sample.ts";
+import { bornSays, followValue, type Provider, providersOf, type Slot } from "../../core/insight/flow.ts";
+import { entranceValues, sampleValues } from "../../core/insight/sample.ts";
 import { triggerLabel } from "../../core/model/describe.ts";
 import { changeEntrance, changeLeg } from "../../core/model/edits/change.ts";
 import { valueType } from "../../core/model/expression.ts";

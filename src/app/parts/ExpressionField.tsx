@@ -1,8 +1,10 @@
 import { useEffect, useId, useRef, useState } from "react";
+import { evaluate } from "../../core/insight/evaluate.ts";
 import { completions, spoken } from "../../core/model/complete.ts";
-import { compile, type Scope, type Values, type ValueType } from "../../core/model/expression.ts";
+import { compile, type Scope, type ValueType } from "../../core/model/expression.ts";
 import type { Json, Row } from "../../core/model/schema.ts";
 import { compileCondition } from "../../core/model/scope.ts";
+import type { Values } from "../../core/plan/expression.ts";
 
 interface Props {
   label: string;
@@ -46,7 +48,7 @@ export function ExpressionField({ label, accessibleLabel, value, onCommit, scope
       : undefined;
   const error = compiled && !compiled.ok ? compiled.error : undefined;
   const wrong = error ? error.message : (misfit ?? problem);
-  const result = compiled?.ok && values ? compiled.run(values) : undefined;
+  const result = compiled && values ? evaluate(compiled, values) : undefined;
   const commit = () => {
     setCaret(undefined);
     if (draft !== value) onCommit(draft.trim());

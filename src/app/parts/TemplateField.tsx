@@ -1,5 +1,7 @@
-import { compile, type Scope, type Values } from "../../core/model/expression.ts";
+import { evaluate } from "../../core/insight/evaluate.ts";
+import { compile, type Scope } from "../../core/model/expression.ts";
 import { templateParts } from "../../core/model/template.ts";
+import type { Values } from "../../core/plan/expression.ts";
 import { TextField } from "./Field.tsx";
 
 interface Props {
@@ -28,7 +30,7 @@ function filled(template: string, scope: Scope, values: Values): string {
     .map((part) => {
       if ("text" in part) return part.text;
       const compiled = compile(part.hole, scope);
-      const value = compiled.ok ? compiled.run(values) : undefined;
+      const value = evaluate(compiled, values);
       return value === undefined ? "…" : String(value);
     })
     .join("");

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
-import type { State } from "../../core/engine/state.ts";
 import type { Project } from "../../core/model/schema.ts";
+import type { State } from "../../core/semantics/types.ts";
 import { useWalk, useWalkState } from "../store/walk.ts";
 import { Beneath } from "../walk/Beneath.tsx";
 import { Controls, Outside } from "../walk/Controls.tsx";

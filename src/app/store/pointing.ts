@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import { usualMotion } from "../../core/engine/motion.ts";
+import { usualMotion } from "../../core/insight/motion.ts";
 import { changeLeg } from "../../core/model/edits/change.ts";
 import { motionWith } from "../../core/model/edits/motionWith.ts";
 import { lookup } from "../../core/model/lookup.ts";

@@ -1,6 +1,6 @@
 import { liveQuery, type Subscription } from "dexie";
 import type { Edit } from "../../core/model/edits/edit.ts";
-import { sameValue } from "../../core/model/expression.ts";
+import { sameValue } from "../../core/model/json.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { db, type EtapeDb } from "./db.ts";
 import { type Loaded, loadProject, moveHead, saveEdit, unreadable } from "./projects.ts";

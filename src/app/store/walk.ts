@@ -1,13 +1,14 @@
 import { create } from "zustand";
-import { explain } from "../../core/engine/explain.ts";
-import type { Args, State, StepResult } from "../../core/engine/state.ts";
-import { launch, step } from "../../core/engine/step.ts";
-import { rebuild } from "../../core/engine/trail.ts";
+import { appOf, comingInto } from "../../core/insight/app.ts";
+import { explain } from "../../core/insight/explain.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";
+import type { Args } from "../../core/plan/data.ts";
+import { launch, step } from "../../core/semantics/step.ts";
+import type { Outcome, State } from "../../core/semantics/types.ts";
 
 export interface Step {
   event: NavEvent;
-  outcome: StepResult["outcome"];
+  outcome: Outcome["outcome"];
   /** Why nothing happened, as a sentence; empty where it moved. */
   sentence: string;
   state: State;
@@ -73,12 +74,12 @@ export const useWalk = create<WalkState>((set, get) => ({
   goTo: (at) => set({ at: Math.max(0, Math.min(at, get().steps.length)), ...paused(get()) }),
   restart: () => {
     const { project } = get();
-    set({ steps: [], at: 0, reason: undefined, kept: undefined, begun: undefined, ...live(get()), ...(project ? { start: launch(project) } : {}) });
+    set({ steps: [], at: 0, reason: undefined, kept: undefined, begun: undefined, ...live(get()), ...(project ? { start: launch(appOf(project)) } : {}) });
   },
   load: (events, { reason, at, kept } = {}) => {
     const { project } = get();
     if (!project) return;
-    const start = launch(project);
+    const start = launch(appOf(project));
     const steps = replay(project, start, events);
     set({ start, begun: undefined, steps, at: at ?? steps.length, reason, kept, ...paused(get()) });
   },
@@ -94,9 +95,8 @@ function paused({ time }: WalkState): Pick<WalkState, "time"> {
 
 /** The state with which a walk begins. */
 function beginning(project: Project, begun: WalkState["begun"]): State {
-  const first = launch(project);
-  const change = begun && rebuild(project, first, begun.screen, begun.args);
-  return change?.is === "moved" ? change.state : first;
+  const first = launch(appOf(project));
+  return (begun && comingInto(project, first, begun.screen, begun.args)) ?? first;
 }
 
 function replay(project: Project, start: State, events: NavEvent[]): Step[] {
@@ -109,7 +109,7 @@ function replay(project: Project, start: State, events: NavEvent[]): Step[] {
 }
 
 function stepOf(project: Project, before: State, event: NavEvent): Step {
-  const result = step(project, before, event);
+  const result = step(appOf(project), before, event);
   return { event, outcome: result.outcome, state: result.state, sentence: result.outcome === "moved" ? "" : explain(project, before, event, result) };
 }
 

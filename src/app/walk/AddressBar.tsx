@@ -1,8 +1,9 @@
 import { useEffect, useState } from "react";
-import { currentScreen, type State } from "../../core/engine/state.ts";
 import { buildAddress } from "../../core/model/address.ts";
 import { lookup } from "../../core/model/lookup.ts";
 import type { Project } from "../../core/model/schema.ts";
+import { currentScreen } from "../../core/semantics/state.ts";
+import type { State } from "../../core/semantics/types.ts";
 
 /** The address of the screen that the base shows; another can be typed, and is gone to as a link. */
 export function AddressBar({ project, state, onGo }: { project: Project; state: State; onGo: (address: string) => void }) {

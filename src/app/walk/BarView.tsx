@@ -1,5 +1,5 @@
-import type { Lead } from "../../core/engine/bar.ts";
 import type { Bar } from "../../core/model/schema.ts";
+import type { Lead } from "../../core/semantics/bar.ts";
 
 interface Props {
   bar: Bar;

@@ -1,9 +1,12 @@
-import { lanesInOrder } from "../../core/engine/line.ts";
-import { branchNode, currentScreen, type Node, type State, shownIn, topBranch, visiblePath } from "../../core/engine/state.ts";
-import { step } from "../../core/engine/step.ts";
-import { valueText } from "../../core/engine/text.ts";
+import { appOf } from "../../core/insight/app.ts";
+import { valueText } from "../../core/insight/text.ts";
 import { lookup, nameOf } from "../../core/model/lookup.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";
+import { planOf } from "../../core/plan/planOf.ts";
+import { lanesInOrder } from "../../core/semantics/line.ts";
+import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../../core/semantics/state.ts";
+import { step } from "../../core/semantics/step.ts";
+import type { Node, State } from "../../core/semantics/types.ts";
 import { useWalk } from "../store/walk.ts";
 
 /** What no device shows: the stack as cards over one another, other lanes, arguments, facts, and what Back and the lead do next. */
@@ -112,7 +115,7 @@ function BranchCards({ project, state, branch }: { project: Project; state: Stat
 function Lanes({ project, state }: { project: Project; state: State }) {
   const lanes = visiblePath(state.base).flatMap((node) =>
     node.kind === "tabs" || node.kind === "drawer"
-      ? lanesInOrder(project, node).flatMap((id) => (id === node.active || !node.lanes[id] ? [] : [{ id, lane: node.lanes[id] }]))
+      ? lanesInOrder(planOf(project), node).flatMap((id) => (id === node.active || !node.lanes[id] ? [] : [{ id, lane: node.lanes[id] }]))
       : [],
   );
   if (lanes.length === 0) return null;
@@ -129,7 +132,7 @@ function Lanes({ project, state }: { project: Project; state: State }) {
 }
 
 function outcomeText(project: Project, state: State, event: NavEvent): string {
-  const result = step(project, state, event);
+  const result = step(appOf(project), state, event);
   switch (result.outcome) {
     case "moved":
       return nameOf(project, currentScreen(result.state).at);

@@ -1,10 +1,10 @@
 import { Popover } from "radix-ui";
 import { useMemo, useState } from "react";
-import { available } from "../../core/engine/available.ts";
-import { eventText } from "../../core/engine/explain.ts";
-import type { State } from "../../core/engine/state.ts";
+import { available } from "../../core/insight/available.ts";
+import { eventText } from "../../core/insight/explain.ts";
 import { lookup, nameOf } from "../../core/model/lookup.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";
+import type { State } from "../../core/semantics/types.ts";
 import { Button } from "../parts/Button.tsx";
 import { useWalk } from "../store/walk.ts";
 import { swipesNow } from "./gestures.ts";

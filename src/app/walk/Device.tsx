@@ -1,11 +1,12 @@
 import { useRef } from "react";
-import { barOf, isPinned, leadOf } from "../../core/engine/bar.ts";
-import { compiledElement } from "../../core/engine/compiled.ts";
-import { branchNode, currentScreen, type Layer, type Node, type State, shownIn, topBranch, visiblePath } from "../../core/engine/state.ts";
-import { screenTitle } from "../../core/engine/text.ts";
-import { valuesFor } from "../../core/engine/values.ts";
-import { drawerOf, lookup, modalOf, nameOf, tabsOf } from "../../core/model/lookup.ts";
+import { elementOn } from "../../core/insight/elements.ts";
+import { screenTitle } from "../../core/insight/text.ts";
+import { drawerOf, isPinned, lookup, modalOf, nameOf, tabsOf } from "../../core/model/lookup.ts";
 import type { Element as AppElement, Modal, NavEvent, Project, Width } from "../../core/model/schema.ts";
+import { planOf } from "../../core/plan/planOf.ts";
+import { barOf, leadOf } from "../../core/semantics/bar.ts";
+import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../../core/semantics/state.ts";
+import type { Layer, Node, State } from "../../core/semantics/types.ts";
 import { AddressBar } from "./AddressBar.tsx";
 import { BarView } from "./BarView.tsx";
 import { ElementView } from "./ElementView.tsx";
@@ -275,8 +276,8 @@ function ScreenView(within: Within) {
       }}
     >
       <BarView
-        bar={barOf(project, state, branch)}
-        lead={leadOf(project, state, branch)}
+        bar={barOf(planOf(project), state, branch)}
+        lead={leadOf(planOf(project), state, branch)}
         title={screenTitle(project, state, screen)}
         backTo={beneathTitle(project, state, branch)}
         onLead={onTop ? () => hands.send({ do: "lead" }) : undefined}
@@ -312,10 +313,8 @@ function Elements({
   return elements
     .filter((element) => at.includes(element.at ?? "body"))
     .map((element) => {
-      const entry = compiledElement(project, placeId, element);
-      const values = valuesFor(project, state, screen, { fields: hands.fields(branch) });
-      if (entry.except.has(screen.at) || (entry.shown && entry.shown.run(values) !== true)) return null;
-      const enabled = !entry.enabled || entry.enabled.run(values) === true;
+      const { shown, enabled } = elementOn(project, state, screen, placeId, element, hands.fields(branch));
+      if (!shown) return null;
       return (
         <ElementView
           key={`${placeId} ${element.id}`}

@@ -1,8 +1,7 @@
-import type { Shown, State } from "../../core/engine/state.ts";
-import { templateText, valueText } from "../../core/engine/text.ts";
-import { keyField } from "../../core/engine/values.ts";
-import { lookup } from "../../core/model/lookup.ts";
+import { templateText, valueText } from "../../core/insight/text.ts";
+import { keyField, lookup } from "../../core/model/lookup.ts";
 import type { Element, Json, Project, Row } from "../../core/model/schema.ts";
+import type { Shown, State } from "../../core/semantics/types.ts";
 import { legsOf } from "./gestures.ts";
 import type { Hands } from "./useHands.ts";
 

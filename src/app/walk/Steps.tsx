@@ -1,9 +1,10 @@
 import { useEffect, useRef } from "react";
-import { eventText } from "../../core/engine/explain.ts";
-import { stateLine } from "../../core/engine/line.ts";
-import { currentScreen } from "../../core/engine/state.ts";
+import { eventText } from "../../core/insight/explain.ts";
 import { nameOf } from "../../core/model/lookup.ts";
 import type { Project } from "../../core/model/schema.ts";
+import { planOf } from "../../core/plan/planOf.ts";
+import { stateLine } from "../../core/semantics/line.ts";
+import { currentScreen } from "../../core/semantics/state.ts";
 import { useWalk, useWalkState } from "../store/walk.ts";
 import { stopPlaying } from "./playing.ts";
 
@@ -36,7 +37,7 @@ export function Steps({ project }: { project: Project }) {
         ))}
       </ol>
       <p className="m-0 font-mono text-[10.5px] leading-snug break-all text-ink-2" data-testid="line" title="The state line">
-        {stateLine(project, state)}
+        {stateLine(planOf(project), state)}
       </p>
     </>
   );

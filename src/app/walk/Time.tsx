@@ -1,4 +1,4 @@
-import { eventText } from "../../core/engine/explain.ts";
+import { eventText } from "../../core/insight/explain.ts";
 import { nameOf, targetOf } from "../../core/model/lookup.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { Button } from "../parts/Button.tsx";

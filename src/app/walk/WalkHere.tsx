@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from "react";
-import { argumentsFromText } from "../../core/engine/values.ts";
 import type { Json, Project, Screen } from "../../core/model/schema.ts";
+import { argumentsFromText } from "../../core/semantics/values.ts";
 import { Button } from "../parts/Button.tsx";
 import { Failed } from "../parts/Failed.tsx";
 import { useDocument } from "../store/document.ts";

@@ -1,7 +1,8 @@
 import { useMemo, useState } from "react";
-import { stateLine } from "../../core/engine/line.ts";
-import { runWalk, walkTrouble } from "../../core/engine/walks.ts";
+import { runWalk, walkTrouble } from "../../core/insight/walks.ts";
 import { addWalk, expectInWalk, removeWalk } from "../../core/model/edits/walks.ts";
+import { planOf } from "../../core/plan/planOf.ts";
+import { stateLine } from "../../core/semantics/line.ts";
 import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";
 import { useWalk, useWalkState } from "../store/walk.ts";
@@ -84,10 +85,10 @@ export function Walks() {
         <p className="m-0 mt-1 text-[12px]">
           {expected === undefined
             ? "Nothing is expected here."
-            : expected === stateLine(project, state)
+            : expected === stateLine(planOf(project), state)
               ? "This is what is expected here."
               : "Something else is expected here."}{" "}
-          <Button tone="link" onClick={() => apply(expectInWalk(project, loaded.id, at, stateLine(project, state)))}>
+          <Button tone="link" onClick={() => apply(expectInWalk(project, loaded.id, at, stateLine(planOf(project), state)))}>
             Expect what shows
           </Button>
         </p>

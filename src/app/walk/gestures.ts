@@ -1,9 +1,10 @@
-import { available } from "../../core/engine/available.ts";
-import { branchNode, type State, visiblePath } from "../../core/engine/state.ts";
-import { step } from "../../core/engine/step.ts";
-import { keyField } from "../../core/engine/values.ts";
-import { elementIdOf, elementOf, lookup, tabsOf } from "../../core/model/lookup.ts";
+import { appOf } from "../../core/insight/app.ts";
+import { available } from "../../core/insight/available.ts";
+import { elementIdOf, elementOf, keyField, lookup, tabsOf } from "../../core/model/lookup.ts";
 import type { Element, Json, Leg, NavEvent, Project, Row } from "../../core/model/schema.ts";
+import { branchNode, visiblePath } from "../../core/semantics/state.ts";
+import { step } from "../../core/semantics/step.ts";
+import type { State } from "../../core/semantics/types.ts";
 
 /** How an element is used by hand. */
 export type Use = "tap" | "submit" | "hold";
@@ -32,7 +33,7 @@ export function eventsFor(
   input: { element: Element; row?: Row | undefined; fields: Record<string, Json> },
 ): { event: NavEvent } | { choices: Choice[] } | undefined {
   const events = legs.map((leg) => ({ leg, event: legEvent(project, leg, input) }));
-  const possible = events.filter(({ event }) => step(project, state, event).outcome !== "ignored");
+  const possible = events.filter(({ event }) => step(appOf(project), state, event).outcome !== "ignored");
   const choices = new Map<string, NavEvent>();
   for (const { leg, event } of possible) {
     const outcome = "outcome" in leg.on && leg.on.outcome !== undefined ? leg.on.outcome : OTHERWISE;

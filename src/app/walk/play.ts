@@ -1,7 +1,8 @@
 import { flushSync } from "react-dom";
-import { motionOf, type Seen, type Step } from "../../core/engine/motion.ts";
-import { step } from "../../core/engine/step.ts";
+import { appOf } from "../../core/insight/app.ts";
+import { motionOf, type Seen, type Step } from "../../core/insight/motion.ts";
 import type { NavEvent } from "../../core/model/schema.ts";
+import { step } from "../../core/semantics/step.ts";
 import { type Step as Made, useWalk } from "../store/walk.ts";
 
 /** How much slower motions are shown when that is asked for. */
@@ -16,7 +17,7 @@ export function sendMoving(event: NavEvent): Made | undefined {
   const { project, start, steps, at, send } = useWalk.getState();
   if (!project || !start) return undefined;
   const before = steps[at - 1]?.state ?? start;
-  const result = step(project, before, event);
+  const result = step(appOf(project), before, event);
   if (result.outcome !== "moved") return send(event);
   const seen = motionOf(project, { event, before, after: result.state }, stepsSoFar());
   let made: Made | undefined;

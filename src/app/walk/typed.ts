@@ -1,5 +1,6 @@
-import { branchNode, type Node, type Shown, type State, visiblePath } from "../../core/engine/state.ts";
 import type { Json } from "../../core/model/schema.ts";
+import { branchNode, visiblePath } from "../../core/semantics/state.ts";
+import type { Node, Shown, State } from "../../core/semantics/types.ts";
 
 /** What was typed on the device: by where the screen (or the container with the field) stands, and there by element. */
 export type Typed = Readonly<Record<string, Readonly<Record<string, Json>>>>;

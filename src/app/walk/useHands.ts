@@ -1,8 +1,8 @@
 import { useCallback, useMemo, useRef, useState } from "react";
-import type { State } from "../../core/engine/state.ts";
 import { matchAddress } from "../../core/model/address.ts";
 import { lookup } from "../../core/model/lookup.ts";
 import type { Element, Json, NavEvent, Project, Row } from "../../core/model/schema.ts";
+import type { State } from "../../core/semantics/types.ts";
 import { type Choice, eventsFor, legsOf, liveElements, swipeEvent, type Touched, type Use } from "./gestures.ts";
 import { sendMoving } from "./play.ts";
 import { keepTyped, type Typed, typedOn, typeInto } from "./typed.ts";

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef } from "react";
-import { available } from "../../core/engine/available.ts";
-import type { State } from "../../core/engine/state.ts";
+import { available } from "../../core/insight/available.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";
+import type { State } from "../../core/semantics/types.ts";
 import { useWalk } from "../store/walk.ts";
 import { legOf } from "./gestures.ts";
 

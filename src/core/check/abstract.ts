@@ -1,31 +1,22 @@
 /**
  * The project as the checker follows it: the app's own facts and the width are known,
  * everything else a condition asks (outside facts, arguments, rows, typed text, addresses)
- * may go either way. The engine itself runs; only its conditions and values are exchanged
- * for ones that ask a chooser, and every way of choosing is gone through.
+ * may go either way. The semantics itself runs; only how conditions are decided and how moves look down a stack are exchanged
+ * for an evaluator and a stack access that ask a chooser, and every way of choosing is gone through.
  *
  * Within one event a question has one answer: `fact.online` and `!fact.online` never both hold.
  */
 
-import { type CompiledElement, type CompiledLeg, type CompiledProject, type Condition, compiled, register } from "../engine/compiled.ts";
-import { type Node, type Refusal, type Shown, type State, shownIn } from "../engine/state.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Json, Project } from "../model/schema.ts";
+import type { Leg, Plan } from "../plan/plan.ts";
+import { planOf } from "../plan/planOf.ts";
+import { plainApp } from "../semantics/app.ts";
+import { shownIn } from "../semantics/state.ts";
+import type { App, Node, Shown, State } from "../semantics/types.ts";
 import { Chooser, LANE_QUESTION } from "./chooser.ts";
 import { isHidden, isRest, markOf } from "./lanes.ts";
 import { truth, valueForFact } from "./unknown.ts";
-
-/** A leg that fired and could not do what it says. */
-export interface RefusedLeg {
-  leg: string;
-  why: Refusal;
-}
-
-/** A leg that put a second copy of a place into a stack. */
-export interface CopyMade {
-  leg: string;
-  place: string;
-}
 
 /** How closely a project is followed. Coarser is faster; what it can not settle is followed more closely. */
 export interface Closeness {
@@ -43,8 +34,10 @@ function closestOf(project: Project): Closeness {
 }
 
 export interface AbstractProject {
-  /** To run the engine on: no arguments, no outside facts. */
+  /** Without arguments and outside facts. */
   project: Project;
+  /** The same, to run. */
+  app: App;
   original: Project;
   closeness: Closeness;
   /** Nothing is left out that could be followed. */
@@ -52,14 +45,6 @@ export interface AbstractProject {
   chooser: Chooser;
   /** Facts that are not followed and have been set in this event: how often, and to what, where that is plain. */
   assigned: Map<string, { known: Json | undefined; version: number }>;
-  /** Legs refused since it was emptied last, on whatever trigger. */
-  refusals: RefusedLeg[];
-  /** Screens that arrive legs led on from since it was emptied last. */
-  passed: State[];
-  /** Legs fired since it was emptied last, in order. */
-  fired: string[];
-  /** Second copies that legs put into a stack since it was emptied last. */
-  copies: CopyMade[];
   /** What lanes held when they were left, by lane and facts. */
   lanes: Map<string, Node[]>;
   /** Those of them on whose screen an arrive leg may lead on at once. */
@@ -77,88 +62,89 @@ export function abstractProject(original: Project, closeness = closestOf(origina
     screens: original.screens.map((screen) => (screen.params.length > 0 ? { ...screen, params: [] } : screen)),
   };
   const chooser = new Chooser();
+  const plan = abstractPlan(planOf(original), project);
   const out: AbstractProject = {
     project,
+    // Exchanged below for what asks this very project.
+    app: plainApp(plan),
     original,
     closeness,
     closest: closeness.apart && original.facts.every((fact) => fact.source === "outside" || closeness.facts.has(fact.id)),
     chooser,
     assigned: new Map(),
-    refusals: [],
-    passed: [],
-    fired: [],
-    copies: [],
     lanes: new Map(),
     arriving: new Map(),
     looked: new Set(),
     followed: new WeakMap(),
   };
-  register(project, abstractCompiled(out, compiled(original)));
+  out.app = abstractApp(out, plan);
   return out;
 }
 
-function abstractCompiled(abstract: AbstractProject, concrete: CompiledProject): CompiledProject {
-  const known = new Map<CompiledLeg, CompiledLeg>();
-  const condition = (c: Condition | undefined): Condition | undefined => c && { ast: c.ast, run: (values) => truth(abstract, c.ast, values) };
-  const element = (e: CompiledLeg["element"]): CompiledLeg["element"] =>
-    e === undefined || e === "missing" ? e : ({ ...e, shown: condition(e.shown), enabled: condition(e.enabled) } satisfies CompiledElement);
-  const leg = (entry: CompiledLeg): CompiledLeg => {
-    const made = known.get(entry) ?? (isPlain(entry) && entry.earlier.every((other) => leg(other) === other) ? entry : undefined);
-    if (made) return made;
-    const next: CompiledLeg = {
-      ...entry,
-      when: condition(entry.when),
-      element: element(entry.element),
-      pass: [],
-      set: entry.set
-        .filter(({ fact }) => lookup(abstract.project).facts.has(fact))
-        .map((s) => ({ ...s, run: (values) => valueForFact(abstract, s.fact, s.ast, values) })),
-      earlier: [],
-    };
-    known.set(entry, next);
-    next.earlier = entry.earlier.map(leg);
-    return next;
+/** The plan without arguments, and without the facts that are not followed. */
+function abstractPlan(plan: Plan, project: Project): Plan {
+  const { facts } = lookup(project);
+  const known = new Map<Leg, Leg>();
+  const leg = (one: Leg): Leg => {
+    const made = known.get(one) ?? { ...one, pass: [], set: one.set.filter(({ fact }) => facts.has(fact)), earlier: one.earlier.map(leg) };
+    known.set(one, made);
+    return made;
   };
   return {
-    hasDepart: concrete.hasDepart,
-    legs: new Map([...concrete.legs].map(([id, entry]) => [id, leg(entry)])),
-    from: new Map(
-      [...concrete.from].map(([id, group]) => [id, { events: group.events.map(leg), arrive: group.arrive.map(leg), depart: group.depart.map(leg) }]),
-    ),
-    entrances: new Map(
-      [...concrete.entrances].map(([id, entry]) => [id, { ...entry, pass: [], when: entry.when === "never" ? "never" : condition(entry.when) }]),
-    ),
-    sameArguments: (screenId) => {
-      const declared = lookup(abstract.original).screens.get(screenId);
-      return declared === undefined || declared.params.length === 0 || abstract.chooser.choose(`same arguments on ${screenId}`, [true, false]) === true;
+    ...plan,
+    screens: new Map([...plan.screens].map(([id, screen]) => [id, screen.params.length > 0 ? { ...screen, params: [] } : screen])),
+    facts: new Map([...plan.facts].filter(([id]) => facts.has(id))),
+    legs: new Map([...plan.legs].map(([id, one]) => [id, leg(one)])),
+    from: new Map([...plan.from].map(([id, group]) => [id, { events: group.events.map(leg), arrive: group.arrive.map(leg), depart: group.depart.map(leg) }])),
+    entrances: new Map([...plan.entrances].map(([id, entrance]) => [id, { ...entrance, pass: [] }])),
+  };
+}
+
+function abstractApp(abstract: AbstractProject, plan: Plan): App {
+  const { legs } = planOf(abstract.original);
+  return {
+    plan,
+    evaluator: {
+      holds: (condition, values) => truth(abstract, condition.tree, values),
+      value: (expression, values, fact) => (fact === undefined ? undefined : valueForFact(abstract, fact, expression.tree, values)),
+      sameArguments: (screenId) => {
+        const declared = lookup(abstract.original).screens.get(screenId);
+        return declared === undefined || declared.params.length === 0 || abstract.chooser.choose(`same arguments on ${screenId}`, [true, false]) === true;
+      },
     },
-    reveal: (node, why) => (isHidden(node) ? contentOf(abstract, markOf(node), node, why) : node),
-    rests: {
-      isHidden: isRest,
-      cut: (hidden, find) => oneOf(abstract, hidden, cuts(abstract, markOf(hidden as Shown), find)),
-      known: (hidden) => oneOf(abstract, hidden, restsOf(abstract, markOf(hidden as Shown))) ?? [hidden],
-      lowest: (hidden) => oneOf(abstract, hidden, lowests(abstract, markOf(hidden as Shown))) ?? [hidden],
-      uncover: (hidden) => uncovered(abstract, hidden as Shown),
+    stacks: {
+      look: (node, why) => (isHidden(node) ? contentOf(abstract, markOf(node), node, why) : node),
+      top: (items) => hiddenTop(items, (hidden) => oneOf(abstract, hidden, restsOf(abstract, markOf(hidden)))) ?? items,
+      pop: (items) => hiddenTop(items.slice(0, -1), (hidden) => uncovered(abstract, hidden)) ?? items.slice(0, -1),
+      cut: (items, find) => cutIn(abstract, items, find),
+      bottom: ([first]) => (first === undefined ? [] : isRest(first) ? (oneOf(abstract, first, lowests(abstract, markOf(first))) ?? [first]) : [first]),
     },
-    watch: {
+    observer: {
       fired: (id) => {
-        abstract.fired.push(id);
-        for (const { fact, ast } of concrete.legs.get(id)?.set ?? []) {
-          const known = ast.op === "value" && typeof ast.args !== "bigint" ? (ast.args as Json) : undefined;
-          if (!lookup(abstract.project).facts.has(fact)) abstract.assigned.set(fact, { known, version: (abstract.assigned.get(fact)?.version ?? 0) + 1 });
+        for (const { fact, value } of legs.get(id)?.set ?? []) {
+          const known = value.tree[0] === "value" ? value.tree[1] : undefined;
+          if (!plan.facts.has(fact)) abstract.assigned.set(fact, { known, version: (abstract.assigned.get(fact)?.version ?? 0) + 1 });
         }
       },
-      refused: (id, why) => abstract.refusals.push({ leg: id, why }),
-      copied: (place) => abstract.copies.push({ leg: abstract.fired.at(-1) ?? "", place }),
-      passed: (state) => abstract.passed.push(state),
     },
   };
 }
 
-/** Whether a leg neither asks, passes nor sets anything: there is nothing in it to exchange. */
-function isPlain({ when, element, pass, set }: CompiledLeg): boolean {
-  const asks = when !== undefined || (element !== undefined && element !== "missing" && (element.shown !== undefined || element.enabled !== undefined));
-  return !asks && pass.length === 0 && set.length === 0;
+/** What the topmost item stands for, if it is a hidden rest. */
+function hiddenTop(items: Items, known: (hidden: Shown) => Items | undefined): Items | undefined {
+  const top = items[items.length - 1];
+  return top && isRest(top) ? known(top) : undefined;
+}
+
+/** Cuts a stack down through what is known of it, and on through what is hidden. */
+function cutIn(abstract: AbstractProject, items: Items, find: (item: Node) => Node | undefined): Items | undefined {
+  for (let i = items.length - 1; i >= 0; i--) {
+    const item = items[i] as Node;
+    if (isRest(item)) return oneOf(abstract, item, cuts(abstract, markOf(item), find));
+    const found = find(item);
+    if (found) return found === item ? items.slice(0, i + 1) : [...items.slice(0, i), found];
+  }
+  return undefined;
 }
 
 /**
@@ -239,7 +225,7 @@ function uncovered(abstract: AbstractProject, hidden: Shown): Items {
   abstract.looked.add(mark);
   if (!abstract.arriving.has(mark)) return [hidden];
   const rests = restsOf(abstract, mark);
-  const arriving = rests.filter((items) => arrives(abstract.project, items[items.length - 1] as Node));
+  const arriving = rests.filter((items) => arrives(abstract.app.plan, items[items.length - 1] as Node));
   const options = arriving.length < rests.length ? [[hidden], ...arriving] : arriving;
   return abstract.chooser.choose(`${LANE_QUESTION}${hidden.at} shown`, options);
 }
@@ -250,6 +236,6 @@ export function topOf(content: Node): Node {
 }
 
 /** Whether the screen that a node shows has arrive legs. */
-export function arrives(project: Project, node: Node): boolean {
-  return !isHidden(node) && (compiled(project).from.get(shownIn(node).at)?.arrive.length ?? 0) > 0;
+export function arrives(plan: Plan, node: Node): boolean {
+  return !isHidden(node) && (plan.from.get(shownIn(node).at)?.arrive.length ?? 0) > 0;
 }

@@ -5,12 +5,11 @@
  * makes no difference, and counts for all states that differ in nothing else.
  */
 
-import { leadOf } from "../engine/bar.ts";
-import { compiled } from "../engine/compiled.ts";
-import { type Control, controlOf } from "../engine/events.ts";
-import { openDrawers } from "../engine/reach.ts";
-import { branchNode, type Node, nearestStack, type State, topBranch, updateBranch, visiblePath } from "../engine/state.ts";
-import type { NavEvent, Project } from "../model/schema.ts";
+import type { NavEvent } from "../model/schema.ts";
+import { leadOf } from "../semantics/bar.ts";
+import { type Control, controlOf } from "../semantics/events.ts";
+import { branchNode, isOpenDrawer, nearestStack, topBranch, updateBranch, visiblePath } from "../semantics/state.ts";
+import type { App, Node, State } from "../semantics/types.ts";
 import type { Edge } from "./exploration.ts";
 import { ASIDE, stateKey } from "./key.ts";
 
@@ -58,7 +57,7 @@ export class Asides {
   private top: SetAside | undefined;
 
   constructor(
-    private readonly project: Project,
+    private readonly app: App,
     private readonly state: State,
     private readonly known: Map<string, AlikeSteps>,
   ) {}
@@ -68,14 +67,14 @@ export class Asides {
     switch (event?.do) {
       case "tab":
       case "pick": {
-        const control = controlOf(this.project, this.state, event);
+        const control = controlOf(this.app, this.state, event.do, event.to);
         if (!control || control.node.active === event.to) return undefined;
         const known = this.lanes.get(control.node.at) ?? this.withoutLane(control);
         if (known) this.lanes.set(control.node.at, known);
         return known;
       }
       case "lead":
-        return leadOf(this.project, this.state, topBranch(this.state)) === "back" ? this.withoutTop() : undefined;
+        return leadOf(this.app.plan, this.state, topBranch(this.state)) === "back" ? this.withoutTop() : undefined;
       case "back":
         return this.withoutTop();
       default:
@@ -97,7 +96,7 @@ export class Asides {
     const found = nearestStack(this.state, branch);
     const top = found?.stack.items[found.stack.items.length - 1];
     if (!found || found.stack.items.length < 2 || top?.kind !== "shown" || this.mayAsk(branch)) return undefined;
-    if (openDrawers(visiblePath(branchNode(this.state, branch))).length > 0) return undefined;
+    if (visiblePath(branchNode(this.state, branch)).some(isOpenDrawer)) return undefined;
     const state = () => updateBranch(this.state, branch, found.depth, { ...found.stack, items: [...found.stack.items.slice(0, -1), ASIDE_NODE] });
     this.top = this.without(top, state, undefined);
     return this.top;
@@ -105,7 +104,7 @@ export class Asides {
 
   private without(node: Node, state: () => State, content: Node | undefined): SetAside | undefined {
     const aside = { node, met: 0 };
-    const key = stateKey(this.project, this.state, aside);
+    const key = stateKey(this.app.plan, this.state, aside);
     // One and the same node may stand in two places, of which only one is meant.
     if (aside.met !== 1) return undefined;
     const steps = this.known.get(key) ?? new Map<string, Alike>();
@@ -115,7 +114,7 @@ export class Asides {
 
   /** Whether depart legs may be asked on a branch. */
   private mayAsk(branch: number): boolean {
-    const { from, hasDepart } = compiled(this.project);
+    const { from, hasDepart } = this.app.plan;
     if (!hasDepart) return false;
     const modal = this.state.layers[branch - 1];
     return [...visiblePath(branchNode(this.state, branch)), ...(modal ? [modal] : [])].some(({ at }) => (from.get(at)?.depart.length ?? 0) > 0);

@@ -1,6 +1,7 @@
+import { once } from "../model/once.ts";
 import type { NavEvent } from "../model/schema.ts";
 import type { Edge, Exploration } from "./exploration.ts";
-import { alongEdge, type LastStep, lastStep, type Reached, startingPoints, watchedProject } from "./witness.ts";
+import { alongEdge, type LastStep, lastStep, type Reached, startingPoints } from "./witness.ts";
 
 /** By which step a state is reached; undefined for one that a launch shows. */
 export type By = { node: number; edge: Edge } | undefined;
@@ -42,18 +43,15 @@ export class Beams {
 
   private after(at: number): Reached[] {
     const by = this.by(at);
-    const project = watchedProject(this.exploration.abstract.original);
-    if (!by) return startingPoints(project.project, this.exploration, this.exploration.nodes[at]);
+    if (!by) return startingPoints(this.exploration.abstract.original, this.exploration, this.exploration.nodes[at]);
     const before = this.known.get(by.node) ?? [];
-    return before.length === 0 ? [] : alongEdge(this.exploration, project, before, by.edge);
+    return before.length === 0 ? [] : alongEdge(this.exploration, before, by.edge);
   }
 }
 
-const beams = new WeakMap<Exploration, Beams>();
-
 /** Concrete states along the ways by which a search reached each state first. The search must be done. */
 export function beamsOf(exploration: Exploration): Beams {
-  const known = beams.get(exploration) ?? new Beams(exploration, (at) => exploration.nodes[at]?.from);
-  beams.set(exploration, known);
-  return known;
+  return once(exploration, makeBeams);
 }
+
+const makeBeams = (exploration: Exploration) => new Beams(exploration, (at) => exploration.nodes[at]?.from);

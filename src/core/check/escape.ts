@@ -1,8 +1,11 @@
-import { candidateEvents } from "../engine/available.ts";
-import { stateLine } from "../engine/line.ts";
-import { currentScreen, type State } from "../engine/state.ts";
-import { launch, step } from "../engine/step.ts";
+import { appOf } from "../insight/app.ts";
+import { candidateEvents } from "../insight/available.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
+import { planOf } from "../plan/planOf.ts";
+import { stateLine } from "../semantics/line.ts";
+import { currentScreen } from "../semantics/state.ts";
+import { launch, step } from "../semantics/step.ts";
+import type { State } from "../semantics/types.ts";
 import type { Exploration } from "./exploration.ts";
 import { hubsOf } from "./graph.ts";
 
@@ -14,7 +17,7 @@ export interface Help {
   out: (state: State, from: { start: State; line: string; project: Project; subjects: readonly string[]; hubs: ReadonlySet<string> }) => boolean;
 }
 
-const elsewhere: Help["out"] = (state, { line, project }) => stateLine(project, state) !== line;
+const elsewhere: Help["out"] = (state, { line, project }) => stateLine(planOf(project), state) !== line;
 
 /** By code what would help. */
 export const HELPS: Record<string, Help> = {
@@ -36,14 +39,14 @@ export function helpsAfterAll(exploration: Exploration, code: string, subjects: 
   const help = HELPS[code];
   if (!help) return false;
   const project = exploration.abstract.original;
-  const start = walk.reduce((state, event) => step(project, state, event).state, launch(project));
-  const from = { start, line: stateLine(project, start), project, subjects, hubs: hubsOf(project, exploration) };
+  const start = walk.reduce((state, event) => step(appOf(project), state, event).state, launch(appOf(project)));
+  const from = { start, line: stateLine(planOf(project), start), project, subjects, hubs: hubsOf(project, exploration) };
   const seen = new Set([JSON.stringify(start)]);
   const queue = [start];
   for (let state = queue.shift(); state && seen.size < MOST; state = queue.shift())
     for (const event of candidateEvents(project, state)) {
       if (event.do === "launch" || event.do === "enter" || event.do === "width" || (event.do === "back" && !help.back)) continue;
-      const next = step(project, state, event);
+      const next = step(appOf(project), state, event);
       if (next.outcome !== "moved") continue;
       if (help.out(next.state, from)) return true;
       const key = JSON.stringify(next.state);

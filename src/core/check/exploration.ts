@@ -1,6 +1,6 @@
-import type { Node, State, StepResult } from "../engine/state.ts";
 import type { NavEvent, Width } from "../model/schema.ts";
-import type { AbstractProject, CopyMade, RefusedLeg } from "./abstract.ts";
+import type { Log, Node, Outcome, State } from "../semantics/types.ts";
+import type { AbstractProject } from "./abstract.ts";
 import type { Choice } from "./chooser.ts";
 import type { Portal } from "./lanes.ts";
 
@@ -17,7 +17,7 @@ export interface Edge {
   choices: readonly Choice[];
   /** Number of the state reached. */
   to: number;
-  outcome: StepResult["outcome"];
+  outcome: Outcome["outcome"];
   /** What is revealed is a lane as it is made when first visited. */
   asMade: boolean | undefined;
   why: string | undefined;
@@ -25,8 +25,8 @@ export interface Edge {
   unsure: "hidden" | "facts" | undefined;
   /** Legs that fired and legs that were refused on the way. */
   fired: readonly string[];
-  refusals: readonly RefusedLeg[];
-  copies: readonly CopyMade[];
+  refusals: Log["refused"];
+  copies: Log["copied"];
   /** Screens that arrive legs led on from, and the modals open at that moment. */
   passed: readonly string[];
 }

@@ -1,10 +1,12 @@
-import { factsAnew, initialFacts } from "../engine/enter.ts";
-import { stateLine } from "../engine/line.ts";
-import { make } from "../engine/make.ts";
-import { branchNode, currentScreen, type Node, type State } from "../engine/state.ts";
-import { arrive } from "../engine/step.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Width } from "../model/schema.ts";
+import { templateOf } from "../plan/lower/templates.ts";
+import { factsAnew } from "../semantics/enter.ts";
+import { stateLine } from "../semantics/line.ts";
+import { make } from "../semantics/make.ts";
+import { branchNode, currentScreen } from "../semantics/state.ts";
+import { arrive, beginning } from "../semantics/step.ts";
+import type { Node, State } from "../semantics/types.ts";
 import { type AbstractProject, arrives, topOf } from "./abstract.ts";
 import { type Alike, type AlikeSteps, Asides, isAside, plainEvent } from "./alike.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
@@ -125,13 +127,13 @@ class Search {
   }
 
   private launch() {
-    const { project } = this.abstract;
-    const start: State = { base: make(project, project.root), layers: [], facts: initialFacts(project), width: this.out.width };
-    for (const { result, choices } of this.abstract.chooser.each(() => watched(this.abstract, () => arrive(project, undefined, start), "all"))) {
-      const settled = result.value;
+    const { app } = this.abstract;
+    const start = beginning(app, this.out.width);
+    for (const { result, choices } of this.abstract.chooser.each(() => watched(this.abstract, () => arrive(app, undefined, start), "all"))) {
+      const { state, outcome } = result.value;
       const edge = { ...noEdge(), ...result.seen, choices };
-      if (settled === "loop") Object.assign(edge, { outcome: "refused", why: "redirect-loop" });
-      if (this.out.nodes.length === 0 || settled !== "loop") edge.to = this.enter(this.marks.hidden(settled === "loop" ? start : settled), undefined);
+      if (outcome === "refused") Object.assign(edge, { outcome, why: "redirect-loop" });
+      if (this.out.nodes.length === 0 || outcome !== "refused") edge.to = this.enter(this.marks.hidden(state), undefined);
       const node = this.out.nodes[edge.to];
       if (node && !node.launched) node.launched = choices;
       this.out.launches.push(edge);
@@ -164,7 +166,7 @@ class Search {
       return;
     }
     // Where nothing is hidden, what a lane holds that is left makes a difference.
-    const asides = this.abstract.closeness.whole ? undefined : new Asides(this.abstract.project, node.state, this.alike);
+    const asides = this.abstract.closeness.whole ? undefined : new Asides(this.abstract.app, node.state, this.alike);
     for (const step of events(this.abstract, node.state)) if (!asides || !this.takenAlike(at, step, asides)) this.take({ at, step, waiting: false });
     this.start(at, "launch");
     if (this.entering) this.start(at, "enter");
@@ -174,7 +176,7 @@ class Search {
   private start(at: number, how: "launch" | "enter") {
     const node = this.out.nodes[at] as Explored;
     if (node.portal) return;
-    const key = how + factsKey(factsAnew(this.abstract.project, node.state));
+    const key = how + factsKey(factsAnew(this.abstract.app, node.state));
     const known = this.starts.get(key);
     if (known) {
       node.edges.push(...known);
@@ -261,8 +263,12 @@ class Search {
     const node = this.out.nodes[at] as Explored;
     const branch = node.portal?.branch ?? 0;
     // A lane whose screen leads on at once was seen to when it was chosen; a branch that is uncovered does not arrive.
-    if (!isUnder(branchNode(node.state, branch)) && arrives(this.abstract.project, topOf(content))) return;
-    const edge: Edge = { ...noEdge(), way: "reveal", asMade: this.marks.textOf(content) === this.marks.textOf(make(this.abstract.project, content.at)) };
+    if (!isUnder(branchNode(node.state, branch)) && arrives(this.abstract.app.plan, topOf(content))) return;
+    const edge: Edge = {
+      ...noEdge(),
+      way: "reveal",
+      asMade: this.marks.textOf(content) === this.marks.textOf(make(this.abstract.app.plan, templateOf(this.abstract.project, content.at))),
+    };
     edge.to = this.enter(this.marks.hidden(revealed(node.state, branch, content)), { node: at, edge });
     node.edges.push(edge);
   }
@@ -274,10 +280,10 @@ class Search {
       else this.left(mark, content);
     const known = this.byKey.get(hidden.key);
     if (known !== undefined) return known;
-    const { project } = this.abstract;
+    const { app } = this.abstract;
     const { nodes } = this.out;
     const { state, key } = hidden;
-    hidden.shown ??= { line: stateLine(project, state), screen: currentScreen(state).at, portal: hiddenShown(project, state) };
+    hidden.shown ??= { line: stateLine(app.plan, state), screen: currentScreen(state).at, portal: hiddenShown(app, state) };
     const distance = from ? (nodes[from.node]?.distance ?? 0) + (from.edge.way === "reveal" ? 0 : 1) : 0;
     this.byKey.set(key, nodes.length);
     this.queue.push({ at: nodes.length, waiting: true });

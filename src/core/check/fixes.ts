@@ -1,16 +1,17 @@
-import { upTarget } from "../engine/bar.ts";
-import { metStates } from "../engine/met.ts";
-import { makeMove } from "../engine/moves.ts";
-import { proposal } from "../engine/proposal.ts";
+import { appOf } from "../insight/app.ts";
+import { metStates } from "../insight/met.ts";
+import { proposal } from "../insight/proposal.ts";
 import { addElement, addLeg, addScreen, freshElementId, freshLegId, newScreen, together } from "../model/edits/add.ts";
 import { moveInto, wrap } from "../model/edits/arrange.ts";
 import { changeContainer, changeLeg, changeScreen } from "../model/edits/change.ts";
 import { type Edit, fitting } from "../model/edits/edit.ts";
 import { removeElement, removeEntrance, removeLegs } from "../model/edits/remove.ts";
-import { sameValue } from "../model/expression.ts";
-import { elementIdOf, firstScreen, lookup, nameOf, ownersAround, targetOf, treeOf } from "../model/lookup.ts";
+import { sameValue } from "../model/json.ts";
+import { elementIdOf, firstScreen, lookup, nameOf, ownersAround, targetOf, treeOf, upTarget } from "../model/lookup.ts";
 import { moveSentence, takesPass, withPass } from "../model/propose.ts";
 import type { Container, Leg, Move, Project } from "../model/schema.ts";
+import { programOf } from "../plan/lower/moves.ts";
+import { makeMove } from "../semantics/moves.ts";
 import { bindInAddress, dropParameter, handIn, handOn, passFitting, sampleLiteral } from "./arguments.ts";
 import type { Finding } from "./finding.ts";
 
@@ -171,7 +172,8 @@ function instead(project: Project, leg: Leg): Edit[] {
   const to = move.kind === "open" ? (move.show ?? move.to) : move.to;
   const proposed = proposal(project, leg.from, elementIdOf(leg), to);
   const moves = [proposed.move, ...(takesPass(move) ? [withPass({ kind: "replace", to }, move.pass)] : [{ kind: "replace", to } as const])];
-  const works = (p: Project, one: Move) => metStates(p, leg.from).every(({ state, branch }) => makeMove(p, state, branch, one, {}).is === "moved");
+  const works = (p: Project, one: Move) =>
+    metStates(p, leg.from).every(({ state, branch }) => makeMove(appOf(p), state, branch, programOf(p, one), {}).is === "moved");
   const others = moves
     .filter((one) => !sameValue(one, move) && lookup(project).places.has(to) && works(project, one))
     .map((one) => ({ ...changeLeg(project, leg, { move: one }), name: `${moveSentence(project, leg.from, one)}` }));

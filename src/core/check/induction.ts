@@ -1,7 +1,7 @@
-import type { State } from "../engine/state.ts";
-import { branchNode, visiblePath } from "../engine/state.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
+import { branchNode, visiblePath } from "../semantics/state.ts";
+import type { State } from "../semantics/types.ts";
 import type { Edge, Explored } from "./exploration.ts";
 import { backwards, type Judge, type Serving } from "./graph.ts";
 import { isRest, isUnder, markOf } from "./lanes.ts";

@@ -1,6 +1,6 @@
-import type { LaneNode, Node, State } from "../engine/state.ts";
-import { lookup } from "../model/lookup.ts";
-import type { Project } from "../model/schema.ts";
+import { once } from "../model/once.ts";
+import type { Plan } from "../plan/plan.ts";
+import type { LaneNode, Node, State } from "../semantics/types.ts";
 
 /** What stands in a key for a node that makes no difference. */
 export const ASIDE = "=";
@@ -15,9 +15,9 @@ export interface Aside {
  * What tells two states of a project apart: where everything stands, and beside it only what can make a
  * difference later. Arguments, the width and what is in `aside` are left out.
  */
-export function stateKey(project: Project, state: State, aside?: Aside): string {
-  let key = nodeKey(project, state.base, aside);
-  for (const layer of state.layers) key += ` + ${layer.at}(${nodeKey(project, layer.content, aside)})`;
+export function stateKey(plan: Plan, state: State, aside?: Aside): string {
+  let key = nodeKey(plan, state.base, aside);
+  for (const layer of state.layers) key += ` + ${layer.at}(${nodeKey(plan, layer.content, aside)})`;
   key += ` ${factsKey(state.facts)}`;
   if (state.waiting) key += ` waiting ${state.waiting.entrance}`;
   if (state.held) key += ` held ${JSON.stringify(state.held)}`;
@@ -25,7 +25,7 @@ export function stateKey(project: Project, state: State, aside?: Aside): string 
 }
 
 /** The same for one node. */
-export function nodeKey(project: Project, node: Node, aside?: Aside): string {
+export function nodeKey(plan: Plan, node: Node, aside?: Aside): string {
   if (aside && node === aside.node) {
     aside.met += 1;
     return ASIDE;
@@ -35,19 +35,19 @@ export function nodeKey(project: Project, node: Node, aside?: Aside): string {
       return node.spent ? `${node.at}!${[...node.spent].sort()}` : node.at;
     case "stack": {
       let key = `${node.at}[`;
-      for (const item of node.items) key += `${nodeKey(project, item, aside)},`;
+      for (const item of node.items) key += `${nodeKey(plan, item, aside)},`;
       return `${key}]`;
     }
     case "tabs":
     case "drawer": {
-      const container = lookup(project).containers.get(node.at);
+      const container = plan.containers.get(node.at);
       const members = container?.members ?? NONE;
       let key = `${node.at}{${node.active}`;
       for (const id of members) {
         const lane = node.lanes[id];
-        if (lane) key += ` ${id}=${nodeKey(project, lane, aside)}`;
+        if (lane) key += ` ${id}=${nodeKey(plan, lane, aside)}`;
       }
-      for (const id of othersIn(node.lanes, members)) key += ` ${id}=${nodeKey(project, node.lanes[id] as Node, aside)}`;
+      for (const id of othersIn(node.lanes, members)) key += ` ${id}=${nodeKey(plan, node.lanes[id] as Node, aside)}`;
       if (node.kind === "drawer" && node.open) key += "!";
       return container?.kind === "tabs" && container.onBack === "previous" ? `${key}<${node.visited}}` : `${key}}`;
     }
@@ -67,13 +67,9 @@ function othersIn(lanes: LaneNode["lanes"], members: readonly string[]): readonl
   return out?.sort() ?? NONE;
 }
 
-const facts = new WeakMap<object, string>();
-
 /** The values of facts as text. */
 export function factsKey(values: State["facts"]): string {
-  const known = facts.get(values);
-  if (known !== undefined) return known;
-  const key = JSON.stringify(values);
-  facts.set(values, key);
-  return key;
+  return once(values, textOf);
 }
+
+const textOf = (values: State["facts"]) => JSON.stringify(values);

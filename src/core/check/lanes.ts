@@ -13,12 +13,12 @@
  * shows, is a portal.
  */
 
-import { make } from "../engine/make.ts";
-import { branchesInReach } from "../engine/reach.ts";
-import type { LaneNode, Node, Shown, StackNode, State } from "../engine/state.ts";
-import { branchNode, withBranch, withChild } from "../engine/state.ts";
 import { lookup, modalOf } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
+import { makeLane } from "../semantics/make.ts";
+import { branchesInReach } from "../semantics/reach.ts";
+import { branchNode, withBranch, withChild } from "../semantics/state.ts";
+import type { App, LaneNode, Node, Shown, StackNode, State } from "../semantics/types.ts";
 import type { AbstractProject } from "./abstract.ts";
 
 /** What stands for the content of a hidden lane, for all that lies beneath the top of a stack, and for a branch beneath a blocking layer. */
@@ -69,7 +69,7 @@ export function stampsIn(line: string): string[] {
 }
 
 /** What it takes to know what is hidden. */
-export type Hiding = Pick<AbstractProject, "project" | "closeness">;
+export type Hiding = Pick<AbstractProject, "project" | "app" | "closeness">;
 
 /** The state with its inactive lanes hidden; `left` is told what they held. */
 export function hideLanes(abstract: Hiding, state: State, left: Left = (lane) => lane): State {
@@ -143,7 +143,7 @@ function hideIn<T extends LaneNode>(abstract: Hiding, node: T, left: Left): T {
   for (const id of keptMembers(abstract, node)) {
     if (Object.hasOwn(node.lanes, id)) continue;
     lanes ??= { ...node.lanes };
-    lanes[id] = hiddenLane(abstract, node, id, make(abstract.project, id), left);
+    lanes[id] = hiddenLane(abstract, node, id, makeLane(abstract.app.plan, id), left);
   }
   return lanes ? { ...node, lanes } : node;
 }
@@ -176,8 +176,8 @@ export interface Portal {
 }
 
 /** The hidden lane or branch that a state shows, for portals: on the topmost branch in reach that shows one. */
-export function hiddenShown(project: Project, state: State): Portal | undefined {
-  for (const branch of branchesInReach(project, state)) {
+export function hiddenShown(app: App, state: State): Portal | undefined {
+  for (const branch of branchesInReach(app, state)) {
     const shown = shownHidden(branchNode(state, branch));
     if (shown) return { lane: markOf(shown), branch, beneath: isRest(shown) || isUnder(shown) };
   }

@@ -1,7 +1,7 @@
 /** The marks under which a search hides lanes, and what each of them is known to hold. */
 
-import type { LaneNode, Node, StackNode, State } from "../engine/state.ts";
 import { lookup } from "../model/lookup.ts";
+import type { LaneNode, Node, StackNode, State } from "../semantics/types.ts";
 import { type AbstractProject, arrives } from "./abstract.ts";
 import { factsKey, nodeKey, stateKey } from "./key.ts";
 import { type Covered, hideLanes, stamped } from "./lanes.ts";
@@ -19,14 +19,14 @@ export class Marks {
 
   /** A state with its lanes hidden. */
   hidden(full: State): Hidden {
-    const { project } = this.abstract;
+    const { app } = this.abstract;
     const left: Hidden["left"] = [];
     const state = hideLanes(this.abstract, full, (lane, content, of) => {
       const mark = stamped(lane, this.moment(full, of));
       left.push({ mark, content });
       return mark;
     });
-    return { state, key: stateKey(project, state), left };
+    return { state, key: stateKey(app.plan, state), left };
   }
 
   /** Notes what a lane held as it was left; false where that is known. */
@@ -36,11 +36,11 @@ export class Marks {
     if (texts?.has(text)) return false;
     if (texts) texts.add(text);
     else this.contents.set(mark, new Set([text]));
-    const { lanes, arriving, project } = this.abstract;
+    const { lanes, arriving, app } = this.abstract;
     const known = lanes.get(mark);
     if (known) known.push(content);
     else lanes.set(mark, [content]);
-    if (arrives(project, content)) arriving.set(mark, [...(arriving.get(mark) ?? []), content]);
+    if (arrives(app.plan, content)) arriving.set(mark, [...(arriving.get(mark) ?? []), content]);
     return true;
   }
 
@@ -48,7 +48,7 @@ export class Marks {
   textOf(node: Node): string {
     const known = this.texts.get(node);
     if (known !== undefined) return known;
-    const text = nodeKey(this.abstract.project, node);
+    const text = nodeKey(this.abstract.app.plan, node);
     this.texts.set(node, text);
     return text;
   }

@@ -4,8 +4,8 @@
  * all is forgotten. A step that looked into hidden lanes counts only where they hold what they held then.
  */
 
-import type { Node, State } from "../engine/state.ts";
 import type { Element, Leg, Project, Screen, Width } from "../model/schema.ts";
+import type { Node, State } from "../semantics/types.ts";
 import type { Closeness } from "./abstract.ts";
 import type { Edge, Explored } from "./exploration.ts";
 import type { Step } from "./steps.ts";

@@ -1,7 +1,7 @@
 import type { Beams } from "./beams.ts";
 import type { Edge, Exploration } from "./exploration.ts";
 import type { Place } from "./graph.ts";
-import { passes, watchedProject } from "./witness.ts";
+import { passes } from "./witness.ts";
 
 /** States of a place that a walk is looked for to, nearest first. */
 const TRIES = 3;
@@ -13,7 +13,7 @@ const TRIES = 3;
  */
 export function firstLost(exploration: Exploration, known: Set<string>, ends: Iterable<number>, beams: Beams): Edge[] | undefined {
   const { nodes } = exploration;
-  const project = watchedProject(exploration.abstract.original);
+  const project = exploration.abstract.original;
   const wanted = new Map<string, number[]>();
   const want = (place: string, at: number) => {
     if (known.has(place)) return;

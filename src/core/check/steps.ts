@@ -1,12 +1,13 @@
 /** The steps that are possible in a state of the search, and all that they may come to. */
 
-import { isPinned } from "../engine/bar.ts";
-import { compiled } from "../engine/compiled.ts";
-import { branchesInReach, isSource, openDrawers } from "../engine/reach.ts";
-import { branchNode, currentScreen, type State, type StepResult, visiblePath } from "../engine/state.ts";
-import { arrive, step } from "../engine/step.ts";
-import { drawerOf } from "../model/lookup.ts";
+import { once } from "../model/once.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
+import type { Plan } from "../plan/plan.ts";
+import { isPinnedAt } from "../semantics/bar.ts";
+import { branchesInReach, isSource } from "../semantics/reach.ts";
+import { branchNode, currentScreen, isOpenDrawer, visiblePath } from "../semantics/state.ts";
+import { arrive, step } from "../semantics/step.ts";
+import type { Outcome, State } from "../semantics/types.ts";
 import type { AbstractProject } from "./abstract.ts";
 import { mayTurnOutAs } from "./chooser.ts";
 import type { Edge, Way } from "./exploration.ts";
@@ -31,24 +32,20 @@ export function noEdge(): Edge {
   };
 }
 
-/** `anew`: facts that are not followed start at their initial values, all of them or those that do not persist. */
-export function watched<T>(
+/** What came of an event, and what happened on the way. `anew`: facts that are not followed start at their initial values, all of them or those that do not persist. */
+export function watched(
   abstract: AbstractProject,
-  run: () => T,
+  run: () => Outcome,
   anew?: "all" | "passing",
-): { value: T; seen: Pick<Edge, "fired" | "refusals" | "copies" | "passed"> } {
-  if (abstract.fired.length > 0) abstract.fired = [];
-  if (abstract.refusals.length > 0) abstract.refusals = [];
-  if (abstract.copies.length > 0) abstract.copies = [];
-  if (abstract.passed.length > 0) abstract.passed = [];
+): { value: Outcome; seen: Pick<Edge, "fired" | "refusals" | "copies" | "passed"> } {
   if (abstract.assigned.size > 0) abstract.assigned = new Map();
   if (anew && !abstract.closest)
     for (const { id, source, persists, initial } of abstract.original.facts)
       if (source === "app" && !abstract.closeness.facts.has(id) && (anew === "all" || !persists)) abstract.assigned.set(id, { known: initial, version: 0 });
   const value = run();
-  const { fired, refusals, copies } = abstract;
-  const passed = abstract.passed.flatMap((state) => [currentScreen(state).at, ...state.layers.map((layer) => layer.at)]);
-  return { value, seen: { fired: kept(fired), refusals: kept(refusals), copies: kept(copies), passed: kept(passed) } };
+  const { fired, refused, copied } = value.log;
+  const passed = value.log.passed.flatMap((state) => [currentScreen(state).at, ...state.layers.map((layer) => layer.at)]);
+  return { value, seen: { fired: kept(fired), refusals: kept(refused), copies: kept(copied), passed: kept(passed) } };
 }
 
 /** The list, or one empty list for all. */
@@ -75,11 +72,8 @@ export function run(abstract: AbstractProject, from: State, event: NavEvent | un
 }
 
 /** One event, or a change of outside facts, which lets arrive legs fire. */
-function outcomeOf({ project }: AbstractProject, state: State, event: NavEvent | undefined): StepResult {
-  if (event) return step(project, state, event);
-  const settled = arrive(project, state, state);
-  if (settled === "loop") return { state, outcome: "refused", why: "redirect-loop" };
-  return settled === state ? { state, outcome: "ignored", why: "nothing-to-do" } : { state: settled, outcome: "moved" };
+function outcomeOf({ app }: AbstractProject, state: State, event: NavEvent | undefined): Outcome {
+  return event ? step(app, state, event) : arrive(app, state, state);
 }
 
 /** An event with what it is to the person; undefined where outside facts change. */
@@ -99,46 +93,37 @@ interface Offered {
   choices: Map<string, readonly Step[]>;
 }
 
-const offered = new WeakMap<Project, Offered>();
-
-function offeredBy(project: Project): Offered {
-  const known = offered.get(project);
-  if (known) return known;
-  const legs = [...compiled(project).from].map(([place, { events }]): [string, Step[]] => [
-    place,
-    events.map(({ leg }) => ({ event: { do: "leg", leg: leg.id }, way: "out" })),
-  ]);
-  const choices = project.containers.flatMap(
-    ({ id, kind, members }): Array<[string, Step[]]> =>
-      kind === "tabs" || kind === "drawer" ? [[id, members.map((to) => ({ event: { do: kind === "tabs" ? "tab" : "pick", to }, way: "out" }))]] : [],
-  );
-  const made = { legs: new Map(legs), choices: new Map(choices) };
-  offered.set(project, made);
-  return made;
+function offeredBy({ from, containers }: Plan): Offered {
+  const legs = [...from].map(([place, { events }]): [string, Step[]] => [place, events.map(({ id }) => ({ event: { do: "leg", leg: id }, way: "out" }))]);
+  const choices = [...containers].flatMap(([id, { kind, members }]): Array<[string, Step[]]> => {
+    const by = kind === "tabs" ? "tab" : kind === "drawer" ? "pick" : undefined;
+    return by ? [[id, members.map((to) => ({ event: { do: by, to }, way: "out" }))]] : [];
+  });
+  return { legs: new Map(legs), choices: new Map(choices) };
 }
 
 /** The events that a person or the clock could cause, each once. */
-export function events({ project, original }: AbstractProject, state: State): Step[] {
-  const { legs, choices } = offeredBy(project);
+export function events({ app, original }: AbstractProject, state: State): Step[] {
+  const { legs, choices } = once(app.plan, offeredBy);
   const lists: Array<readonly Step[]> = [];
-  for (const branch of branchesInReach(project, state)) {
+  for (const branch of branchesInReach(app, state)) {
     const path = visiblePath(branchNode(state, branch));
     const modal = state.layers[branch - 1];
     for (const { at } of (modal ? [modal, ...path] : [...path]).reverse()) {
       const from = legs.get(at);
-      if (from && from.length > 0 && !lists.includes(from) && isSource(project, state, branch, at)) lists.push(from);
+      if (from && from.length > 0 && !lists.includes(from) && isSource(app, state, branch, at)) lists.push(from);
     }
     for (const node of path) {
-      const offers = node.kind === "tabs" || (node.kind === "drawer" && (node.open || isPinned(drawerOf(project, node.at), state.width)));
+      const offers = node.kind === "tabs" || (node.kind === "drawer" && (node.open || isPinnedAt(app.plan, node.at, state.width)));
       const from = offers ? choices.get(node.at) : undefined;
       if (from && !lists.includes(from)) lists.push(from);
     }
   }
   const out = lists.flat();
   out.push(LEAD);
-  if (state.layers.length > 0 || openDrawers(visiblePath(state.base)).length > 0) out.push(...CLOSE);
+  if (state.layers.length > 0 || visiblePath(state.base).some(isOpenDrawer)) out.push(...CLOSE);
   out.push(BACK);
-  if (compiled(project).from.get(currentScreen(state).at)?.arrive.length && original.facts.some((fact) => fact.source === "outside")) out.push(ITSELF);
+  if (app.plan.from.get(currentScreen(state).at)?.arrive.length && original.facts.some((fact) => fact.source === "outside")) out.push(ITSELF);
   return out;
 }
 

@@ -1,13 +1,14 @@
 /** Makes walks concrete: what the search found abstractly is replayed through `step` on the document itself. */
 
-import { legEvents, sampleArguments } from "../engine/available.ts";
-import { compiled, register } from "../engine/compiled.ts";
-import { currentScreen, type State, type StepResult } from "../engine/state.ts";
-import { launch, step } from "../engine/step.ts";
-import { typedFields } from "../engine/typed.ts";
+import { appOf } from "../insight/app.ts";
+import { legEvents, sampleArguments } from "../insight/available.ts";
+import { typedFields } from "../insight/typed.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Json, NavEvent, Project } from "../model/schema.ts";
-import type { AbstractProject, CopyMade } from "./abstract.ts";
+import { currentScreen } from "../semantics/state.ts";
+import { launch, step } from "../semantics/step.ts";
+import type { Outcome, State } from "../semantics/types.ts";
+import type { AbstractProject } from "./abstract.ts";
 import type { Choice } from "./chooser.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { stateKey } from "./key.ts";
@@ -21,78 +22,46 @@ export interface Reached {
   state: State;
   walk: NavEvent[];
 }
-/** The last step of a walk: what its outcome was and which legs fired or were refused in it. */
+/** The last step of a walk. */
 export interface LastStep {
   project: Project;
-  result: StepResult;
-  fired: string[];
-  refused: Array<{ leg: string; why: string }>;
-  copied: CopyMade[];
+  result: Outcome;
 }
 
 /** The walk by one more edge from one of some concrete states whose last step is as asked; undefined where none is. */
 export function lastStep(exploration: Exploration, beam: readonly Reached[], last: Edge, shows: (step: LastStep) => boolean): NavEvent[] | undefined {
-  const project = watchedProject(exploration.abstract.original);
+  const project = exploration.abstract.original;
   for (const reached of beam)
-    for (const events of concreteEvents(project.project, reached.state, last)) {
+    for (const events of concreteEvents(project, reached.state, last)) {
       const found = replay(project, reached, events);
-      if (found && shows(found.last)) return found.reached.walk;
+      if (found && shows({ project, result: found.result })) return found.reached.walk;
     }
   return undefined;
 }
 
 /** The concrete states that one step of the search leads to from some others. */
-export function alongEdge(exploration: Exploration, project: Watched, beam: Reached[], edge: Edge): Reached[] {
+export function alongEdge(exploration: Exploration, beam: Reached[], edge: Edge): Reached[] {
   const to = exploration.nodes[edge.to];
   const matches = (state: State) => to?.portal !== undefined || keyOf(exploration, state) === plainKey(to);
-  return edge.way === "reveal" ? beam.filter(({ state }) => matches(state)) : follow(project, beam, edge, matches);
+  return edge.way === "reveal" ? beam.filter(({ state }) => matches(state)) : follow(exploration.abstract.original, beam, edge, matches);
 }
 
 /** Whether, by a step of the search from some states, an arrive leg leads on from a place. */
-export function passes(project: Watched, beam: Reached[], edge: Edge, place: string): boolean {
+export function passes(project: Project, beam: Reached[], edge: Edge, place: string): boolean {
   return beam.some((reached) =>
-    concreteEvents(project.project, reached.state, edge).some((events) => replay(project, reached, events) !== undefined && project.passed.includes(place)),
+    concreteEvents(project, reached.state, edge).some((events) => {
+      const passed = replay(project, reached, events)?.result.log.passed ?? [];
+      return passed.some((state) => currentScreen(state).at === place || state.layers.some((layer) => layer.at === place));
+    }),
   );
-}
-
-/** A project that tells what fires in it. */
-export interface Watched {
-  project: Project;
-  fired: string[];
-  refused: Array<{ leg: string; why: string }>;
-  copied: CopyMade[];
-  /** Screens that arrive legs led on from, and the modals open at that moment. */
-  passed: string[];
-}
-
-const watchedProjects = new WeakMap<Project, Watched>();
-
-export function watchedProject(original: Project): Watched {
-  const known = watchedProjects.get(original) ?? makeWatched(original);
-  watchedProjects.set(original, known);
-  return known;
-}
-
-function makeWatched(original: Project): Watched {
-  const out: Watched = { project: { ...original }, fired: [], refused: [], copied: [], passed: [] };
-  register(out.project, {
-    ...compiled(original),
-    watch: {
-      fired: (leg) => out.fired.push(leg),
-      refused: (leg, why) => out.refused.push({ leg, why }),
-      copied: (place) => out.copied.push({ leg: out.fired.at(-1) ?? "", place }),
-      passed: (state) => out.passed.push(currentScreen(state).at, ...state.layers.map((layer) => layer.at)),
-    },
-  });
-  return out;
 }
 
 /** Launches, in the width, that show the state from which a path starts: as it is, or anew with outside facts set first. */
 export function startingPoints(project: Project, exploration: Exploration, root: Explored | undefined): Reached[] {
-  let at: Reached = { state: launch(project), walk: [] };
+  let at: Reached = { state: launch(appOf(project)), walk: [] };
   const points = [at];
   const go = (event: NavEvent) => {
-    at = { state: step(project, at.state, event).state, walk: [...at.walk, event] };
+    at = { state: step(appOf(project), at.state, event).state, walk: [...at.walk, event] };
   };
   if (exploration.width !== "narrow") {
     go({ do: "width", to: exploration.width });
@@ -104,13 +73,13 @@ export function startingPoints(project: Project, exploration: Exploration, root:
   return points.filter(({ state }) => keyOf(exploration, state) === plainKey(root)).slice(0, 1);
 }
 
-function follow(project: Watched, beam: Reached[], edge: Edge, matches: (state: State) => boolean): Reached[] {
+function follow(project: Project, beam: Reached[], edge: Edge, matches: (state: State) => boolean): Reached[] {
   const next: Reached[] = [];
   const seen = new Set<string>();
   for (const reached of beam)
-    for (const events of concreteEvents(project.project, reached.state, edge)) {
+    for (const events of concreteEvents(project, reached.state, edge)) {
       const found = replay(project, reached, events);
-      if (found?.last.result.outcome !== "moved" || !matches(found.reached.state)) continue;
+      if (found?.result.outcome !== "moved" || !matches(found.reached.state)) continue;
       const key = JSON.stringify(found.reached.state);
       if (seen.has(key)) continue;
       seen.add(key);
@@ -120,19 +89,14 @@ function follow(project: Watched, beam: Reached[], edge: Edge, matches: (state: 
   return next.sort((a, b) => a.walk.length - b.walk.length);
 }
 
-function replay(project: Watched, { state, walk }: Reached, events: NavEvent[]): { reached: Reached; last: LastStep } | undefined {
+function replay(project: Project, { state, walk }: Reached, events: NavEvent[]): { reached: Reached; result: Outcome } | undefined {
   let at = state;
-  let last: LastStep | undefined;
+  let result: Outcome | undefined;
   for (const event of events) {
-    project.fired = [];
-    project.refused = [];
-    project.copied = [];
-    project.passed = [];
-    const result = step(project.project, at, event);
-    last = { project: project.project, result, fired: project.fired, refused: project.refused, copied: project.copied };
+    result = step(appOf(project), at, event);
     at = result.state;
   }
-  return last && { reached: { state: at, walk: [...walk, ...events] }, last };
+  return result && { reached: { state: at, walk: [...walk, ...events] }, result };
 }
 
 /** The events that could be an edge of the search, outside facts first set as the edge needs them. */
@@ -155,10 +119,10 @@ function variants(project: Project, state: State, event: NavEvent): NavEvent[] {
     const args = entrance ? sampleArguments(project, entrance) : {};
     return [Object.keys(args).length > 0 ? { ...event, args } : event];
   }
-  const leg = event.do === "leg" ? compiled(project).legs.get(event.leg) : undefined;
-  if (!leg || event.do !== "leg") return [event];
-  const rows = legEvents(project, leg).slice(0, 50);
-  return rows.flatMap((row) => typedFields(project, state, leg.leg).map((fields) => (row.do === "leg" && fields ? { ...row, fields } : row)));
+  const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
+  if (!leg) return [event];
+  const rows = legEvents(project, leg.id).slice(0, 50);
+  return rows.flatMap((row) => typedFields(project, state, leg).map((fields) => (row.do === "leg" && fields ? { ...row, fields } : row)));
 }
 
 function plainKey(node: Explored | undefined): string | undefined {
@@ -167,7 +131,7 @@ function plainKey(node: Explored | undefined): string | undefined {
 
 /** The key under which the search knows a concrete state: without arguments and outside facts. */
 function keyOf({ abstract }: Exploration, state: State): string {
-  return withoutStamps(stateKey(abstract.project, hideLanes(abstract, { ...state, facts: followedFacts(abstract, state.facts) })));
+  return withoutStamps(stateKey(abstract.app.plan, hideLanes(abstract, { ...state, facts: followedFacts(abstract, state.facts) })));
 }
 
 /** The facts that a search follows, the same object for the same facts. */

@@ -1,5 +1,5 @@
 import { legName } from "../model/edits/remove.ts";
-import { sameValue } from "../model/expression.ts";
+import { sameValue } from "../model/json.ts";
 import { nameOf, typeLabel } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
 

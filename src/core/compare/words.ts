@@ -1,4 +1,4 @@
-import { sameValue } from "../model/expression.ts";
+import { sameValue } from "../model/json.ts";
 import { factLabel, lookup, nameOf } from "../model/lookup.ts";
 import { moveSentence, takesPass, withPass } from "../model/propose.ts";
 import type { Bar, Element, Leg, Move, Param, Project } from "../model/schema.ts";

@@ -1,5 +1,4 @@
-import { upTarget } from "../engine/bar.ts";
-import { lookup, targetOf } from "../model/lookup.ts";
+import { lookup, targetOf, upTarget } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
 
 /**

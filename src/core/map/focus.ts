@@ -1,4 +1,4 @@
-import { followValue } from "../engine/flow.ts";
+import { followValue } from "../insight/flow.ts";
 import { firstScreen, lookup, ownersAround, targetOf, treeOf } from "../model/lookup.ts";
 import type { Leg, Project } from "../model/schema.ts";
 import { type End, lineForm } from "./form.ts";

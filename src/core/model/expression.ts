@@ -1,11 +1,10 @@
 /**
  * Expressions: the part of the Common Expression Language (CEL) that documents
- * may use. Parsing is the library's; typing and running are done here over its
- * tree, because the same tree is also read by the checker (which knows only some
- * values) and by the code writers, and because numbers stay the document's own.
+ * may use. Parsing is the library's; types are checked here over its tree. What runs is a plan's (core/plan/expression.ts),
+ * the same in the engine, in the checker and in the code that is handed off.
  */
 import { type ASTNode, parse } from "@marcbachmann/cel-js";
-import type { Json } from "./schema.ts";
+import { once } from "./once.ts";
 
 export type { ASTNode } from "@marcbachmann/cel-js";
 
@@ -23,27 +22,19 @@ export interface Scope {
   records: Record<string, Record<string, ValueType>>;
 }
 
-/** Values by name while running: `fact`, `param`, `item`, … and `width`. */
-export type Values = Record<string, unknown>;
-/** Runs an expression; undefined where some value it needs is not there. */
-export type Run = (values: Values) => Json | undefined;
-
 export interface ExpressionError {
   message: string;
   /** Character offsets in the expression. */
   start: number;
   end: number;
 }
-export type Compiled =
-  | { ok: true; type: ValueType; run: Run; ast: ASTNode; reads: Array<{ name: string; field?: string }> }
-  | { ok: false; error: ExpressionError };
+export type Compiled = { ok: true; type: ValueType; ast: ASTNode; reads: Array<{ name: string; field?: string }> } | { ok: false; error: ExpressionError };
 
-const compiledIn = new WeakMap<Scope, Map<string, Compiled>>();
+const compiledIn = (_: Scope) => new Map<string, Compiled>();
 
 /** Parses and types an expression in a scope, once for each scope object. Errors carry the place in the text. Never throws. */
 export function compile(source: string, scope: Scope): Compiled {
-  const known = compiledIn.get(scope) ?? new Map<string, Compiled>();
-  compiledIn.set(scope, known);
+  const known = once(scope, compiledIn);
   const made = known.get(source) ?? compileAnew(source, scope);
   known.set(source, made);
   return made;
@@ -72,8 +63,7 @@ function compileAnew(source: string, scope: Scope): Compiled {
   }
   const reads: Array<{ name: string; field?: string }> = [];
   try {
-    const { type, run } = typed(ast, scope, reads);
-    return { ok: true, type, run, ast, reads };
+    return { ok: true, type: typed(ast, scope, reads), ast, reads };
   } catch (error) {
     if (error instanceof IllTyped) return { ok: false, error: { message: error.message, start: error.start, end: error.end } };
     throw error;
@@ -110,13 +100,10 @@ class IllTyped extends Error {
   }
 }
 
-interface Typed {
-  type: ValueType;
-  run: Run;
-}
 type Reads = Array<{ name: string; field?: string }>;
 
-function typed(node: ASTNode, scope: Scope, reads: Reads): Typed {
+/** The type of a tree; what it reads is noted. Throws IllTyped. */
+function typed(node: ASTNode, scope: Scope, reads: Reads): ValueType {
   switch (node.op) {
     case "value":
       return literal(node, node.args);
@@ -127,23 +114,24 @@ function typed(node: ASTNode, scope: Scope, reads: Reads): Typed {
     case "call":
       return has(node, node.args[0], node.args[1], scope, reads);
     case "!_":
-      return not(boolean(node.args, scope, reads));
+      return boolean(node.args, scope, reads);
     case "-_":
       return negative(node.args, scope, reads);
     case "&&":
-      return both(boolean(node.args[0], scope, reads), boolean(node.args[1], scope, reads), false);
     case "||":
-      return both(boolean(node.args[0], scope, reads), boolean(node.args[1], scope, reads), true);
+      boolean(node.args[0], scope, reads);
+      return boolean(node.args[1], scope, reads);
     case "?:":
-      return conditional(node, boolean(node.args[0], scope, reads), typed(node.args[1], scope, reads), typed(node.args[2], scope, reads));
+      boolean(node.args[0], scope, reads);
+      return conditional(node, typed(node.args[1], scope, reads), typed(node.args[2], scope, reads));
     case "==":
     case "!=":
-      return equality(node, typed(node.args[0], scope, reads), typed(node.args[1], scope, reads), node.op === "==");
+      return equality(node, typed(node.args[0], scope, reads), typed(node.args[1], scope, reads));
     case "<":
     case "<=":
     case ">":
     case ">=":
-      return comparison(node, node.op, typed(node.args[0], scope, reads), typed(node.args[1], scope, reads));
+      return comparison(node, typed(node.args[0], scope, reads), typed(node.args[1], scope, reads));
     case "+":
       return sum(node, typed(node.args[0], scope, reads), typed(node.args[1], scope, reads));
     default:
@@ -151,168 +139,97 @@ function typed(node: ASTNode, scope: Scope, reads: Reads): Typed {
   }
 }
 
-function literal(node: ASTNode, value: unknown): Typed {
+function literal(node: ASTNode, value: unknown): ValueType {
   switch (typeof value) {
     case "boolean":
-      return { type: "boolean", run: () => value };
+      return "boolean";
     case "string":
-      return { type: "text", run: () => value };
+      return "text";
     case "number":
-      return { type: "number", run: () => value };
-    case "bigint": {
-      const number = Number(value);
-      return { type: "integer", run: () => number };
-    }
+      return "number";
+    case "bigint":
+      return "integer";
     default:
       throw new IllTyped(node, "only text, numbers, true and false can stand here");
   }
 }
 
-function identifier(node: ASTNode, name: string, scope: Scope, reads: Reads): Typed {
-  const known = scope.names[name];
-  if (!known) throw new IllTyped(node, `there is no "${name}" here; there ${namesIn(Object.keys(scope.names))}`);
+function identifier(node: ASTNode, name: string, scope: Scope, reads: Reads): ValueType {
+  const known = named(node, name, scope);
   if (!known.type)
     throw new IllTyped(node, `"${name}" is not a value by itself; name one of its members: ${Object.keys(known.fields ?? {}).join(", ") || "it has none"}`);
   reads.push({ name });
-  return { type: known.type, run: (values) => values[name] as Json | undefined };
+  return known.type;
 }
 
-function member(node: ASTNode, object: ASTNode, field: string, scope: Scope, reads: Reads): Typed {
+function named(node: ASTNode, name: string, scope: Scope): ScopeName {
+  const known = Object.hasOwn(scope.names, name) ? scope.names[name] : undefined;
+  if (!known) throw new IllTyped(node, `there is no "${name}" here; there ${namesIn(Object.keys(scope.names))}`);
+  return known;
+}
+
+function member(node: ASTNode, object: ASTNode, field: string, scope: Scope, reads: Reads): ValueType {
   if (object.op === "id") {
     const name = object.args;
-    const known = scope.names[name];
-    if (!known) throw new IllTyped(object, `there is no "${name}" here; there ${namesIn(Object.keys(scope.names))}`);
+    const known = named(object, name, scope);
     const type = known.fields && Object.hasOwn(known.fields, field) ? known.fields[field] : undefined;
     if (!type) throw new IllTyped(node, `"${name}" has no "${field}"; it has ${Object.keys(known.fields ?? {}).join(", ") || "no members"}`);
     reads.push({ name, field });
-    return { type, run: (values) => memberOf(values[name], field) };
+    return type;
   }
   const whole = typed(object, scope, reads);
-  const fields = whole.type.startsWith("record:") ? scope.records[whole.type.slice(7)] : undefined;
+  const fields = whole.startsWith("record:") ? scope.records[whole.slice(7)] : undefined;
   const type = fields && Object.hasOwn(fields, field) ? fields[field] : undefined;
-  if (!type) throw new IllTyped(node, `a value of type ${typeText(whole.type)} has no "${field}"${fields ? `; it has ${Object.keys(fields).join(", ")}` : ""}`);
-  return { type, run: (values) => memberOf(whole.run(values), field) };
+  if (!type) throw new IllTyped(node, `a value of type ${typeText(whole)} has no "${field}"${fields ? `; it has ${Object.keys(fields).join(", ")}` : ""}`);
+  return type;
 }
 
-function memberOf(object: unknown, field: string): Json | undefined {
-  if (typeof object !== "object" || object === null || !Object.hasOwn(object, field)) return undefined;
-  const value = (object as Record<string, Json>)[field];
-  return value === null ? undefined : value;
-}
-
-function has(node: ASTNode, name: string, args: ASTNode[], scope: Scope, reads: Reads): Typed {
+function has(node: ASTNode, name: string, args: ASTNode[], scope: Scope, reads: Reads): ValueType {
   const [only] = args;
   if (name !== "has" || args.length !== 1 || only?.op !== ".") throw new IllTyped(node, `the only call is has(x.member), with one member`);
-  const { run } = typed(only, scope, reads);
-  return { type: "boolean", run: (values) => run(values) !== undefined };
+  typed(only, scope, reads);
+  return "boolean";
 }
 
-function boolean(node: ASTNode, scope: Scope, reads: Reads): Run {
-  const result = typed(node, scope, reads);
-  if (result.type !== "boolean") throw new IllTyped(node, `a condition is expected, not ${typeText(result.type)}`);
-  return result.run;
+function boolean(node: ASTNode, scope: Scope, reads: Reads): ValueType {
+  const type = typed(node, scope, reads);
+  if (type !== "boolean") throw new IllTyped(node, `a condition is expected, not ${typeText(type)}`);
+  return type;
 }
 
-function not(run: Run): Typed {
-  return {
-    type: "boolean",
-    run: (values) => {
-      const value = run(values);
-      return value === undefined ? undefined : !value;
-    },
-  };
-}
-
-function negative(node: ASTNode, scope: Scope, reads: Reads): Typed {
-  const { type, run } = typed(node, scope, reads);
+function negative(node: ASTNode, scope: Scope, reads: Reads): ValueType {
+  const type = typed(node, scope, reads);
   if (type !== "integer" && type !== "number") throw new IllTyped(node, `only numbers have a sign, not ${typeText(type)}`);
-  return {
-    type,
-    run: (values) => {
-      const value = run(values);
-      return value === undefined ? undefined : -Number(value);
-    },
-  };
+  return type;
 }
 
-/** And (`decides` false) or or (`decides` true): as in CEL, one side that decides makes up for a missing other. */
-function both(left: Run, right: Run, decides: boolean): Typed {
-  return {
-    type: "boolean",
-    run: (values) => {
-      const a = left(values);
-      if (a === decides) return decides;
-      const b = right(values);
-      if (b === decides) return decides;
-      return a === undefined || b === undefined ? undefined : !decides;
-    },
-  };
+function conditional(node: ASTNode, yes: ValueType, no: ValueType): ValueType {
+  const type = fits(yes, no) ? no : fits(no, yes) ? yes : undefined;
+  if (!type) throw new IllTyped(node, `both sides of ? : must be of one type, not ${typeText(yes)} and ${typeText(no)}`);
+  return type;
 }
 
-function conditional(node: ASTNode, test: Run, yes: Typed, no: Typed): Typed {
-  const type = fits(yes.type, no.type) ? no.type : fits(no.type, yes.type) ? yes.type : undefined;
-  if (!type) throw new IllTyped(node, `both sides of ? : must be of one type, not ${typeText(yes.type)} and ${typeText(no.type)}`);
-  return {
-    type,
-    run: (values) => {
-      const value = test(values);
-      return value === undefined ? undefined : value ? yes.run(values) : no.run(values);
-    },
-  };
+function equality(node: ASTNode, left: ValueType, right: ValueType): ValueType {
+  if (!fits(left, right) && !fits(right, left)) throw new IllTyped(node, `${typeText(left)} can not be compared with ${typeText(right)}`);
+  return "boolean";
 }
 
-function equality(node: ASTNode, left: Typed, right: Typed, wanted: boolean): Typed {
-  if (!fits(left.type, right.type) && !fits(right.type, left.type))
-    throw new IllTyped(node, `${typeText(left.type)} can not be compared with ${typeText(right.type)}`);
-  return {
-    type: "boolean",
-    run: (values) => {
-      const a = left.run(values);
-      const b = right.run(values);
-      return a === undefined || b === undefined ? undefined : sameValue(a, b) === wanted;
-    },
-  };
+function comparison(node: ASTNode, left: ValueType, right: ValueType): ValueType {
+  const comparable = left !== "boolean" && !left.startsWith("record:");
+  if (!comparable || (!fits(left, right) && !fits(right, left)))
+    throw new IllTyped(node, `${typeText(left)} and ${typeText(right)} have no order between them`);
+  return "boolean";
 }
 
-function comparison(node: ASTNode, op: "<" | "<=" | ">" | ">=", left: Typed, right: Typed): Typed {
-  const comparable = left.type !== "boolean" && !left.type.startsWith("record:");
-  if (!comparable || (!fits(left.type, right.type) && !fits(right.type, left.type)))
-    throw new IllTyped(node, `${typeText(left.type)} and ${typeText(right.type)} have no order between them`);
-  return {
-    type: "boolean",
-    run: (values) => {
-      const a = left.run(values) as number | undefined;
-      const b = right.run(values) as number | undefined;
-      if (a === undefined || b === undefined) return undefined;
-      return op === "<" ? a < b : op === "<=" ? a <= b : op === ">" ? a > b : a >= b;
-    },
-  };
-}
-
-function sum(node: ASTNode, left: Typed, right: Typed): Typed {
-  const type = left.type === "text" && right.type === "text" ? "text" : numeric(left.type, right.type);
-  if (!type) throw new IllTyped(node, `${typeText(left.type)} and ${typeText(right.type)} can not be added; + joins two texts or two numbers`);
-  return {
-    type,
-    run: (values) => {
-      const a = left.run(values) as number | undefined;
-      const b = right.run(values) as number | undefined;
-      return a === undefined || b === undefined ? undefined : a + b;
-    },
-  };
+function sum(node: ASTNode, left: ValueType, right: ValueType): ValueType {
+  const type = left === "text" && right === "text" ? "text" : numeric(left, right);
+  if (!type) throw new IllTyped(node, `${typeText(left)} and ${typeText(right)} can not be added; + joins two texts or two numbers`);
+  return type;
 }
 
 function numeric(a: ValueType, b: ValueType): ValueType | undefined {
   if (!fits(a, "number") || !fits(b, "number")) return undefined;
   return a === "integer" && b === "integer" ? "integer" : "number";
-}
-
-/** Deep equality of JSON values. */
-export function sameValue(a: unknown, b: unknown): boolean {
-  if (a === b) return true;
-  if (typeof a !== "object" || typeof b !== "object" || a === null || b === null) return false;
-  const keys = Object.keys(a);
-  return keys.length === Object.keys(b).length && keys.every((key) => Object.hasOwn(b, key) && sameValue(a[key as never], b[key as never]));
 }
 
 function typeText(type: ValueType): string {

@@ -1,3 +1,4 @@
+import { sameValue } from "../model/json.ts";
 import type { Args, Json, Tree, Width } from "./data.ts";
 
 /** What an expression may read; what is not there is undefined. */
@@ -128,13 +129,4 @@ export function operate(operator: "==" | "!=" | "<" | "<=" | ">" | ">=" | "+" | 
     case "||":
       return a === true || b === true;
   }
-}
-
-/** Whether two JSON values are equal, members in any order. */
-export function sameValue(a: unknown, b: unknown): boolean {
-  if (a === b) return true;
-  if (typeof a !== "object" || typeof b !== "object" || a === null || b === null) return false;
-  const keys = Object.keys(a);
-  if (keys.length !== Object.keys(b).length) return false;
-  return keys.every((key) => Object.hasOwn(b, key) && sameValue((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]));
 }

@@ -1,4 +1,4 @@
-import { sameValue } from "../plan/expression.ts";
+import { sameValue } from "../model/json.ts";
 import type { Plan } from "../plan/plan.ts";
 import { plainStacks } from "./stacks.ts";
 import type { App, Evaluator } from "./types.ts";
@@ -11,6 +11,6 @@ const plainEvaluator: Evaluator = {
 };
 
 /** An app that runs a plan as it is written. */
-export function appOf(plan: Plan): App {
+export function plainApp(plan: Plan): App {
   return { plan, evaluator: plainEvaluator, stacks: plainStacks };
 }

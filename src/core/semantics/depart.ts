@@ -1,26 +1,24 @@
 import { controlOf, unasked } from "./events.ts";
+import { fire, type Notes } from "./fire.ts";
 import { sameLine } from "./line.ts";
 import { answers, type Firing, firingOf, firingOn, isSource } from "./reach.ts";
 import { branchNode, moved, noControl, topBranch, visiblePath } from "./state.ts";
 import type { App, Change, Event, LegEvent, PlainEvent, State } from "./types.ts";
 import { resolveItem } from "./values.ts";
 
-/** Carries out the firing of a leg, and notes what came of it. */
-export type Fire = (app: App, state: State, firing: Firing) => Change;
-
 /**
  * An event with its depart legs asked: it is tried first; if it would leave the app or change
  * the state line by more than an open mark, the first depart leg that can fires instead.
  */
-export function attempt(app: App, state: State, event: Event, fire: Fire): Change {
-  if (event.do === "leg") return takeLeg(app, state, event, fire);
+export function attempt(app: App, state: State, event: Event, log: Notes): Change {
+  if (event.do === "leg") return takeLeg(app, state, event, log);
   const tried = unasked(app, state, event);
   const by = departKind(event);
   if (by === undefined || !app.plan.hasDepart) return tried;
   if (tried.is !== "left" && !(tried.is === "moved" && !sameLine(state, tried.state, false))) return tried;
   const firing = askedFirst(app, state, event, by);
   if (!firing) return tried;
-  const instead = fire(app, state, firing);
+  const instead = fire(app, state, firing, log);
   if (firing.leg.move === undefined) return instead.is === "moved" && tried.is === "moved" ? moved({ ...tried.state, facts: instead.state.facts }) : tried;
   if (instead.is === "ignored" || instead.is === "refused") return tried;
   if (instead.is === "left") return instead;
@@ -28,13 +26,13 @@ export function attempt(app: App, state: State, event: Event, fire: Fire): Chang
   return opened ? moved({ ...instead.state, held: { event, depth: state.layers.length } }) : instead;
 }
 
-function takeLeg(app: App, state: State, event: LegEvent, fire: Fire): Change {
+function takeLeg(app: App, state: State, event: LegEvent, log: Notes): Change {
   const leg = app.plan.legs.get(event.leg);
   if (!leg || leg.on === "arrive" || leg.on === "depart") return noControl;
   const item = resolveItem(app, leg, event.item);
   if (item === "unknown") return noControl;
   const firing = firingOf(app, state, leg, { item, fields: event.fields });
-  return firing ? fire(app, state, { ...firing, args: event.args }) : noControl;
+  return firing ? fire(app, state, { ...firing, args: event.args }, log) : noControl;
 }
 
 /** The word by which depart legs name an event, or undefined for events that they are not asked about. */

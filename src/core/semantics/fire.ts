@@ -1,19 +1,37 @@
+import { sameValue } from "../model/json.ts";
 import type { Args, Json } from "../plan/data.ts";
-import { sameValue } from "../plan/expression.ts";
 import type { Leg } from "../plan/plan.ts";
 import { resume } from "./enter.ts";
 import { closed } from "./lanes.ts";
 import { makeMove } from "./moves.ts";
 import type { Firing } from "./reach.ts";
 import { branchNode, currentScreen, isOpenDrawer, moved, nothingToDo, refused, updateBranch, visiblePath } from "./state.ts";
-import type { App, Change, State } from "./types.ts";
+import type { App, Change, Log, State } from "./types.ts";
+
+/** What a step has done so far. */
+export type Notes = { -readonly [Name in keyof Log]: Log[Name] };
+
+const NOTHING: readonly never[] = [];
+
+export function newNotes(): Notes {
+  return { fired: NOTHING, refused: NOTHING, copied: NOTHING, passed: NOTHING };
+}
 
 /**
  * Fires a leg: arguments and values from the state before, an open drawer that it belongs to
- * closed, then the move; if it was made, what the leg sets.
+ * closed, then the move; if it was made, what the leg sets. What came of it is noted.
  */
-export function fire(app: App, state: State, { leg, branch, values, args: given }: Firing): Change {
-  app.observer?.fired(leg.id);
+export function fire(app: App, state: State, firing: Firing, notes: Notes): Change {
+  const leg = firing.leg.id;
+  app.observer?.fired(leg);
+  notes.fired = [...notes.fired, leg];
+  const change = carryOut(app, state, firing);
+  if (change.is === "refused") notes.refused = [...notes.refused, { leg, why: change.why }];
+  if (change.is === "moved" && change.copied !== undefined) notes.copied = [...notes.copied, { leg, place: change.copied }];
+  return change;
+}
+
+function carryOut(app: App, state: State, { leg, branch, values, args: given }: Firing): Change {
   const facts = factsAfter(app, leg, state, values);
   const drawer = drawerToClose(state, branch, leg);
   const before = spent(drawer < 0 ? state : withDrawerClosed(state, branch, drawer), branch, leg);

@@ -41,7 +41,7 @@ function runFrom(app: App, before: State, start: State, branch: number, program:
   let quiet = false;
   for (const [i, operation] of program.entries()) {
     if (operation.op === "tidy") return tidied(app, at.state, branch, operation.away, program.slice(i + 1), args);
-    const next = carryOut(app, at, branch, operation, args);
+    const next = perform(app, at, branch, operation, args);
     if ("end" in next) return next.quiet && next.end.is === "moved" && sameLine(before, next.end.state) ? nothingToDo : next.end;
     if ("quiet" in operation && operation.quiet) quiet = true;
     at = next;
@@ -58,7 +58,7 @@ function tidied(app: App, state: State, branch: number, away: "one" | "rest", pr
   return runFrom(app, state, updateBranch(state, branch, found.depth, { ...found.stack, items }), branch, program, args);
 }
 
-function carryOut(app: App, at: Progress, branch: number, operation: Operation, args: Args): Next {
+function perform(app: App, at: Progress, branch: number, operation: Operation, args: Args): Next {
   const { state } = at;
   switch (operation.op) {
     case "refuse":
@@ -210,7 +210,7 @@ function putInStack(app: App, at: Progress, operation: Extract<Operation, { op: 
   if (operation.op === "fill") return put(at, { ...stack, items: operation.make.map((one) => make(app.plan, one, args)) });
   const made = make(app.plan, operation.make, args);
   const { state } = put(at, { ...stack, items: [...stack.items, made] }) as Progress;
-  const copied = app.watchesCopies && isIn(app, stack, made.at) ? { copied: made.at } : {};
+  const copied = isIn(app, stack, made.at) ? { copied: made.at } : {};
   return { end: { is: "moved", state, ...copied } };
 }
 

@@ -1,11 +1,12 @@
+import type { Width } from "../plan/data.ts";
 import { attempt } from "./depart.ts";
 import { initialFacts } from "./enter.ts";
-import { fire } from "./fire.ts";
+import { fire, type Notes, newNotes } from "./fire.ts";
 import { make } from "./make.ts";
 import { withoutHeld } from "./moves.ts";
-import { arriveFiring, type Firing } from "./reach.ts";
+import { arriveFiring } from "./reach.ts";
 import { currentScreen, topBranch } from "./state.ts";
-import type { App, Change, Event, Log, Outcome, State } from "./types.ts";
+import type { App, Event, Outcome, State } from "./types.ts";
 
 /** Arrive legs that may follow one another after one event. */
 const ARRIVE_LIMIT = 32;
@@ -15,8 +16,8 @@ const ARRIVE_LIMIT = 32;
  * document. Unless the outcome is `moved`, the state is the same object.
  */
 export function step(app: App, state: State, event: Event): Outcome {
-  const log = new Notes();
-  const change = attempt(app, state, event, log.fire);
+  const log = newNotes();
+  const change = attempt(app, state, event, log);
   switch (change.is) {
     case "ignored":
       return { state, outcome: "ignored", why: change.why, log };
@@ -34,14 +35,17 @@ export function step(app: App, state: State, event: Event): Outcome {
 
 /** The state at launch: the outermost place made, facts at their initial values, narrow; then arrive legs, unless they lead round. */
 export function launch(app: App): State {
-  const first: State = { base: make(app.plan, app.plan.launch), layers: [], facts: initialFacts(app), width: "narrow" };
-  const settled = settle(app, undefined, first, new Notes());
-  return settled === "loop" ? first : settled;
+  return arrive(app, undefined, beginning(app)).state;
 }
 
-/** What arrive legs make of a state that has come about from outside of events, such as one with other facts. */
+/** The state at launch before any arrive leg has fired. */
+export function beginning(app: App, width: Width = "narrow"): State {
+  return { base: make(app.plan, app.plan.launch), layers: [], facts: initialFacts(app), width };
+}
+
+/** What arrive legs make of a state that has not come about by an event: at launch (`before` undefined), or where other facts hold. */
 export function arrive(app: App, before: State | undefined, start: State): Outcome {
-  const log = new Notes();
+  const log = newNotes();
   const settled = settle(app, before, start, log);
   if (settled === "loop") return { state: start, outcome: "refused", why: "redirect-loop", log };
   return settled === start ? { state: start, outcome: "ignored", why: "nothing-to-do", log } : { state: settled, outcome: "moved", log };
@@ -55,10 +59,10 @@ function settle(app: App, before: State | undefined, start: State, log: Notes): 
     if (last && before && isUncovered(before, last, state)) return state;
     const firing = arriveFiring(app, state);
     if (!firing) return state;
-    const change = log.fire(app, state, firing);
+    const change = fire(app, state, firing, log);
     if (change.is !== "moved") return state;
     if (count >= ARRIVE_LIMIT) return "loop";
-    log.notePassed(state);
+    log.passed = [...log.passed, state];
     last = state;
     state = change.state;
   }
@@ -75,27 +79,4 @@ function isUncovered(before: State, last: State, state: State): boolean {
 
 function dropHeld(state: State): State {
   return state.held && state.layers.length <= state.held.depth ? withoutHeld(state) : state;
-}
-
-const NOTHING: readonly never[] = [];
-
-/** What one step does on the way. */
-class Notes implements Log {
-  fired: readonly string[] = NOTHING;
-  refused: Log["refused"] = NOTHING;
-  copied: Log["copied"] = NOTHING;
-  passed: readonly State[] = NOTHING;
-
-  readonly fire = (app: App, state: State, firing: Firing): Change => {
-    const leg = firing.leg.id;
-    this.fired = [...this.fired, leg];
-    const change = fire(app, state, firing);
-    if (change.is === "refused") this.refused = [...this.refused, { leg, why: change.why }];
-    if (change.is === "moved" && change.copied !== undefined) this.copied = [...this.copied, { leg, place: change.copied }];
-    return change;
-  };
-
-  notePassed(state: State) {
-    this.passed = [...this.passed, state];
-  }
 }

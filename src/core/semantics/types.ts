@@ -153,6 +153,4 @@ export interface App {
   /** The rows of a record type, where the app has its own in place of samples. */
   readonly rows?: (type: string) => readonly Args[] | undefined;
   readonly observer?: Observer;
-  /** Whether pushes look for a copy of what they push, for the log; it costs a look down the stack. */
-  readonly watchesCopies?: boolean;
 }

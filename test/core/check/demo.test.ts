@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import { junitReport } from "../../../src/core/check/report/junit.ts";
 import { sarifReport } from "../../../src/core/check/report/sarif.ts";
-import { runWalk } from "../../../src/core/engine/walks.ts";
+import { runWalk } from "../../../src/core/insight/walks.ts";
 import { treeOf } from "../../../src/core/model/lookup.ts";
 import { readProject } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";

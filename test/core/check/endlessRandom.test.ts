@@ -1,9 +1,10 @@
 import { expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import { dependsOnWidth } from "../../../src/core/check/widths.ts";
-import { currentScreen } from "../../../src/core/engine/state.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
+import { currentScreen } from "../../../src/core/semantics/state.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
 import { lostWithin, meets } from "../../oracle/bounded.ts";
 import { hubsOf } from "../../oracle/oracle.ts";
 import { randomDocument } from "../../random/documents.ts";
@@ -37,9 +38,9 @@ it(`on ${DOCUMENTS} random documents whose stacks have no end, nobody is lost wh
       ...[...lost.trap].filter((id) => !named("trap").has(id) && !named("dead-end").has(id)).map((id) => `trap ${id}`),
     ];
     if (missed.length > 0) wrong.push(`seed ${seed}: missed ${missed.join("; ")}`);
-    const hubs = hubsOf(project, currentScreen(launch(project)).at);
+    const hubs = hubsOf(project, currentScreen(launch(appOf(project))).at);
     for (const f of found.filter((one) => one.certainty === "shown")) {
-      const end = (f.walk ?? []).reduce((state, event) => step(project, state, event).state, launch(project));
+      const end = (f.walk ?? []).reduce((state, event) => step(appOf(project), state, event).state, launch(appOf(project)));
       const helped =
         f.code === "trap"
           ? meets(project, end, (state) => hubs.has(currentScreen(state).at), 1200)

@@ -4,9 +4,10 @@ import { check } from "../../../src/core/check/check.ts";
 import { helpsAfterAll } from "../../../src/core/check/escape.ts";
 import { explore } from "../../../src/core/check/explore.ts";
 import { wayTo } from "../../../src/core/check/way.ts";
-import { currentScreen } from "../../../src/core/engine/state.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
 import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
+import { currentScreen } from "../../../src/core/semantics/state.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
 import { app } from "../../vectors/app.ts";
 
 const leg = (id: string): NavEvent => ({ do: "leg", leg: id });
@@ -85,7 +86,7 @@ describe("the way to a screen", () => {
       legs: ["set a set set.f=true", "go a push b if=fact.f"],
       entrances: [{ id: "link", name: "Link", kind: "link", pattern: "/c", to: "c", warm: "rebuild" }],
     });
-    const shown = (walk: NavEvent[] = []) => currentScreen(walk.reduce((state, event) => step(project, state, event).state, launch(project))).at;
+    const shown = (walk: NavEvent[] = []) => currentScreen(walk.reduce((state, event) => step(appOf(project), state, event).state, launch(appOf(project)))).at;
     const [b, c] = [wayTo(project, "b"), wayTo(project, "c")];
     expect(b?.map((event) => event.do)).toEqual(["leg", "leg"]);
     expect(shown(b)).toBe("b");

@@ -1,8 +1,9 @@
 import { expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import { dependsOnWidth } from "../../../src/core/check/widths.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
 import type { Width } from "../../../src/core/model/schema.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
 import { oracle } from "../../oracle/oracle.ts";
 import { randomDocument } from "../../random/documents.ts";
 
@@ -58,9 +59,9 @@ it(`the checker and the plain search agree on ${DOCUMENTS} random documents, and
     findings += found.length;
     possible += found.filter((f) => f.certainty === "possible").length;
     for (const finding of found) {
-      let state = launch(project);
+      let state = launch(appOf(project));
       for (const event of finding.walk ?? []) {
-        const stepped = step(project, state, event);
+        const stepped = step(appOf(project), state, event);
         if (stepped.outcome === "ignored")
           wrong.push(`seed ${seed}: the walk of ${finding.code} ${finding.subjects.join(" ")} does not replay at ${JSON.stringify(event)}`);
         state = stepped.state;

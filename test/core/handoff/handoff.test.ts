@@ -6,17 +6,18 @@ import { SaxesParser } from "saxes";
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import { compareProjects } from "../../../src/core/compare/compare.ts";
-import { compiled, register } from "../../../src/core/engine/compiled.ts";
-import { stateLine } from "../../../src/core/engine/line.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
 import { urlPattern } from "../../../src/core/handoff/addresses/addresses.ts";
 import { fromAddresses } from "../../../src/core/handoff/in/addresses.ts";
 import { fromSitemap } from "../../../src/core/handoff/in/sitemap.ts";
 import { type Checked, type HandedFile, TARGETS } from "../../../src/core/handoff/target.ts";
 import { coveringWalks } from "../../../src/core/handoff/tests/cover.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
 import { readProject, readProjectData } from "../../../src/core/model/read.ts";
 import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
 import { writeProject } from "../../../src/core/model/write.ts";
+import { planOf } from "../../../src/core/plan/planOf.ts";
+import { stateLine } from "../../../src/core/semantics/line.ts";
+import { arrive, beginning, launch, step } from "../../../src/core/semantics/step.ts";
 import { randomDocument } from "../../random/documents.ts";
 import { app } from "../../vectors/app.ts";
 
@@ -143,16 +144,14 @@ describe("walks that use every leg", () => {
   /** The legs that fire when walks are replayed. */
   function used(project: Project, walks: NavEvent[][]): Set<string> {
     const fired = new Set<string>();
-    const watched = { ...project };
-    register(watched, {
-      ...compiled(project),
-      watch: { fired: (leg) => fired.add(leg), refused: () => undefined, copied: () => undefined, passed: () => undefined },
-    });
     for (const walk of walks) {
-      let state = launch(watched);
+      const launched = arrive(appOf(project), undefined, beginning(appOf(project)));
+      for (const leg of launched.log.fired) fired.add(leg);
+      let { state } = launched;
       for (const event of walk) {
-        const result = step(watched, state, event);
+        const result = step(appOf(project), state, event);
         expect(["moved", "left"]).toContain(result.outcome);
+        for (const leg of result.log.fired) fired.add(leg);
         state = result.state;
       }
     }
@@ -187,11 +186,11 @@ describe("walks that use every leg", () => {
       }
       const walks = JSON.parse(text(project, "tests", "walks.json"));
       for (const walk of walks.walks) {
-        let state = launch(project);
-        expect(walk.starts).toBe(stateLine(project, state));
+        let state = launch(appOf(project));
+        expect(walk.starts).toBe(stateLine(planOf(project), state));
         for (const { event, shows } of walk.steps) {
-          state = step(project, state, event).state;
-          expect(stateLine(project, state)).toBe(shows);
+          state = step(appOf(project), state, event).state;
+          expect(stateLine(planOf(project), state)).toBe(shows);
         }
       }
     }

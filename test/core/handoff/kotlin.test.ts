@@ -3,12 +3,14 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { stateLine } from "../../../src/core/engine/line.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
 import { kotlinModule, kotlinRuntime } from "../../../src/core/handoff/kotlin/module.ts";
 import { kotlin, kotlinPlan } from "../../../src/core/handoff/kotlin/plan.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
 import { readProject } from "../../../src/core/model/read.ts";
 import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
+import { planOf } from "../../../src/core/plan/planOf.ts";
+import { stateLine } from "../../../src/core/semantics/line.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
 import { allEvents, pick, randomDocument, seeded } from "../../random/documents.ts";
 import { VECTORS } from "../../vectors/all.ts";
 import { app } from "../../vectors/app.ts";
@@ -49,12 +51,12 @@ function eventCode(event: NavEvent): string {
 
 /** A walk as the engine takes it. */
 function byTheEngine(says: string, project: Project, events: readonly NavEvent[]): Vector {
-  let state = launch(project);
-  const first = stateLine(project, state);
+  let state = launch(appOf(project));
+  const first = stateLine(planOf(project), state);
   const steps = events.map((event): [NavEvent, string] => {
-    const result = step(project, state, event);
+    const result = step(appOf(project), state, event);
     state = result.state;
-    return [event, result.outcome === "moved" ? stateLine(project, state) : result.outcome === "refused" ? `refused ${result.why}` : result.outcome];
+    return [event, result.outcome === "moved" ? stateLine(planOf(project), state) : result.outcome === "refused" ? `refused ${result.why}` : result.outcome];
   });
   return { says, app: project, launch: first, steps };
 }

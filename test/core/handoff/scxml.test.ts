@@ -6,12 +6,14 @@ import { Statechart } from "@scion-scxml/core";
 import { SaxesParser } from "saxes";
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
-import { stateLine } from "../../../src/core/engine/line.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
 import { fromScxml } from "../../../src/core/handoff/in/scxml.ts";
 import { eventName, scxml } from "../../../src/core/handoff/scxml/chart.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
 import { readProject, readProjectData } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
+import { planOf } from "../../../src/core/plan/planOf.ts";
+import { stateLine } from "../../../src/core/semantics/line.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
 import { VECTORS } from "../../vectors/all.ts";
 import { eventOf } from "../../vectors/vector.ts";
 
@@ -55,11 +57,11 @@ describe("the state chart", () => {
       chart.start();
       const now = () => lineOf.get(chart.getConfiguration()[0] ?? "");
       expect(now(), says).toBe(first);
-      let state = launch(app);
+      let state = launch(appOf(app));
       for (const [short] of steps) {
         const event = eventOf(short);
         const before = chart.getConfiguration()[0];
-        const result = step(app, state, event);
+        const result = step(appOf(app), state, event);
         chart.gen(eventName(event));
         const known = states.find(({ id }) => id === before)?.transitions.some((t) => t.event === eventName(event));
         if (result.outcome === "moved" && !known) {
@@ -68,7 +70,7 @@ describe("the state chart", () => {
           break;
         }
         state = result.state;
-        expect(now(), `${says}: ${eventName(event)}`).toBe(stateLine(app, state));
+        expect(now(), `${says}: ${eventName(event)}`).toBe(stateLine(planOf(app), state));
         compared += 1;
       }
     }

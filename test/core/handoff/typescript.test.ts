@@ -5,11 +5,13 @@ import { join, resolve } from "node:path";
 import { pathToFileURL } from "node:url";
 import { transformSync } from "esbuild";
 import { describe, expect, it } from "vitest";
-import { stateLine } from "../../../src/core/engine/line.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
 import { typescriptModule } from "../../../src/core/handoff/typescript/module.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
 import { readProject } from "../../../src/core/model/read.ts";
 import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
+import { planOf } from "../../../src/core/plan/planOf.ts";
+import { stateLine } from "../../../src/core/semantics/line.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
 import { allEvents, pick, randomDocument, seeded } from "../../random/documents.ts";
 import { VECTORS } from "../../vectors/all.ts";
 import { app } from "../../vectors/app.ts";
@@ -58,16 +60,16 @@ describe("the generated TypeScript moves as the engine does", () => {
       const module = await run(project);
       const random = seeded(seed);
       const events = allEvents(project);
-      let ours = launch(project);
+      let ours = launch(appOf(project));
       let theirs = module.start();
       for (let i = 0; i < 80; i++) {
         const event = pick(random, events);
-        const a = step(project, ours, event);
+        const a = step(appOf(project), ours, event);
         const b = module.next(theirs, event);
         expect([b.outcome, b.why, module.lineOf(b.state)], `seed ${seed}, ${JSON.stringify(event)}`).toEqual([
           a.outcome,
           "why" in a ? a.why : undefined,
-          stateLine(project, a.state),
+          stateLine(planOf(project), a.state),
         ]);
         expect(plain(b.state)).toEqual(plain(a.state));
         ours = a.state;
@@ -80,11 +82,11 @@ describe("the generated TypeScript moves as the engine does", () => {
     const module = await run(demo);
     for (const walk of demo.walks) {
       let state = module.start();
-      let ours = launch(demo);
+      let ours = launch(appOf(demo));
       for (const event of walk.events) {
         state = module.next(state, event).state;
-        ours = step(demo, ours, event).state;
-        expect(module.lineOf(state)).toBe(stateLine(demo, ours));
+        ours = step(appOf(demo), ours, event).state;
+        expect(module.lineOf(state)).toBe(stateLine(planOf(demo), ours));
       }
     }
   });

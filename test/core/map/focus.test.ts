@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import { usualMotion } from "../../../src/core/engine/motion.ts";
-import { whatIf } from "../../../src/core/engine/whatif.ts";
+import { usualMotion } from "../../../src/core/insight/motion.ts";
+import { whatIf } from "../../../src/core/insight/whatif.ts";
 import { inFocus, pathBetween } from "../../../src/core/map/focus.ts";
 import { keepLines } from "../../../src/core/map/keep.ts";
 import { layoutMap } from "../../../src/core/map/layout.ts";

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { fixesFor } from "../../../src/core/check/fixes.ts";
-import { proposal } from "../../../src/core/engine/proposal.ts";
+import { proposal } from "../../../src/core/insight/proposal.ts";
 import { addElement, addEntrance, addLeg, freshElementId, freshLegId } from "../../../src/core/model/edits/add.ts";
 import { moveAllInto, unwrap, wrap } from "../../../src/core/model/edits/arrange.ts";
 import { changeContainer, changeElement, changeEntrance, changeFact, changeLeg, changeProject, changeScreen } from "../../../src/core/model/edits/change.ts";

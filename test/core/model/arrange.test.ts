@@ -1,13 +1,14 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
-import { candidateEvents } from "../../../src/core/engine/available.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
+import { candidateEvents } from "../../../src/core/insight/available.ts";
 import { unwrap, unwrapped, wrap, wrapProblem, wrapped } from "../../../src/core/model/edits/arrange.ts";
 import { copiesOf, shareElement, spreadElement } from "../../../src/core/model/edits/share.ts";
 import { lookup } from "../../../src/core/model/lookup.ts";
 import { readProject, readProjectData } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
 import { pick, randomDocument, seeded } from "../../random/documents.ts";
 import { app } from "../../vectors/app.ts";
 
@@ -195,10 +196,10 @@ describe("wrapping screens of the demos, wherever they stand in a stack", () => 
 function refusedIn(project: Project): string[] {
   const random = seeded(7);
   const found = new Set<string>();
-  let state = launch(project);
+  let state = launch(appOf(project));
   for (let i = 0; i < 4000; i++) {
     const event = i % 60 === 59 ? ({ do: "launch" } as const) : pick(random, candidateEvents(project, state));
-    const result = step(project, state, event);
+    const result = step(appOf(project), state, event);
     if (result.outcome === "refused" && event.do === "leg" && result.why !== "no-value") found.add(`${event.leg} ${result.why}`);
     state = result.state;
   }

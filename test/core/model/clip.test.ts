@@ -2,8 +2,7 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import { documentFindings } from "../../../src/core/check/document/all.ts";
-import { stateLine } from "../../../src/core/engine/line.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
 import { type Chosen, clipSays, copied, readClip } from "../../../src/core/model/edits/clip.ts";
 import { renameField } from "../../../src/core/model/edits/fields.ts";
 import { pasted } from "../../../src/core/model/edits/paste.ts";
@@ -13,6 +12,9 @@ import { elementOf, lookup } from "../../../src/core/model/lookup.ts";
 import { readProject, readProjectData } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 import { writeProject } from "../../../src/core/model/write.ts";
+import { planOf } from "../../../src/core/plan/planOf.ts";
+import { stateLine } from "../../../src/core/semantics/line.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
 import { app } from "../../vectors/app.ts";
 
 function hollowcomb(): Project {
@@ -59,11 +61,11 @@ describe("another id", () => {
     }, project);
     expect(check(made).findings.map((f) => f.code)).toEqual(check(project).findings.map((f) => f.code));
     for (const walk of made.walks) {
-      let state = launch(made);
-      const lines = [stateLine(made, state)];
+      let state = launch(appOf(made));
+      const lines = [stateLine(planOf(made), state)];
       for (const event of walk.events) {
-        state = step(made, state, event).state;
-        lines.push(stateLine(made, state));
+        state = step(appOf(made), state, event).state;
+        lines.push(stateLine(planOf(made), state));
       }
       for (const { after, shows } of walk.expect ?? []) expect(lines[after]).toBe(shows);
     }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { evaluate } from "../../../src/core/insight/evaluate.ts";
 import { compile, type Scope } from "../../../src/core/model/expression.ts";
 import { patternVariables, templateParts } from "../../../src/core/model/template.ts";
 
@@ -11,10 +12,10 @@ const scope: Scope = {
     width: { type: "text" },
   },
 };
-const values = { fact: { member: true, season: "summer" }, param: { n: 2, weight: 1.5, hive: { id: "larkfoot", frames: 9 } }, width: "wide" };
+const values = { fact: { member: true, season: "summer" }, param: { n: 2, weight: 1.5, hive: { id: "larkfoot", frames: 9 } }, width: "wide" } as const;
 const run = (source: string) => {
   const compiled = compile(source, scope);
-  return compiled.ok ? { type: compiled.type, value: compiled.run(values) } : compiled.error.message;
+  return compiled.ok ? { type: compiled.type, value: evaluate(compiled, values) } : compiled.error.message;
 };
 
 describe("expressions", () => {

@@ -1,4 +1,4 @@
-import { currentScreen } from "../../engine/state.ts";
+import { currentScreen } from "../../semantics/state.ts";
 import type { Severity } from "../finding.ts";
 import { type Candidate, type Graph, oncePlaces } from "../graph.ts";
 import type { LastStep } from "../witness.ts";
@@ -22,13 +22,18 @@ export const BEHAVIOUR: readonly BehaviourCode[] = [
   { code: "trap", severity: "blocker", find: trap },
   { code: "unreachable", severity: "blocker", find: unreachable },
   { code: "redirect-loop", severity: "blocker", find: redirectLoop, shows: (_, { result }) => result.outcome === "refused" && result.why === "redirect-loop" },
-  { code: "refused-move", severity: "blocker", find: refusedMove, shows: ({ subjects }, { refused }) => refused.some(({ leg }) => leg === subjects[0]) },
+  {
+    code: "refused-move",
+    severity: "blocker",
+    find: refusedMove,
+    shows: ({ subjects }, { result }) => result.log.refused.some(({ leg }) => leg === subjects[0]),
+  },
   { code: "back-only", severity: "warning", find: backOnly },
   {
     code: "piled-copies",
     severity: "warning",
     find: piledCopies,
-    shows: ({ subjects }, { copied }) => copied.some(({ leg, place }) => leg === subjects[0] && place === subjects[1]),
+    shows: ({ subjects }, { result }) => result.log.copied.some(({ leg, place }) => leg === subjects[0] && place === subjects[1]),
   },
   {
     code: "returns-to-finished",

@@ -1,10 +1,10 @@
-import { leadOf } from "../../engine/bar.ts";
-import { type CompiledElement, type CompiledLeg, compiled } from "../../engine/compiled.ts";
-import { openDrawers } from "../../engine/reach.ts";
-import { branchNode, currentScreen, topBranch, visiblePath } from "../../engine/state.ts";
-import { valuesFor } from "../../engine/values.ts";
-import { elementIdOf } from "../../model/lookup.ts";
+import { elementIdOf, lookup } from "../../model/lookup.ts";
 import type { Element } from "../../model/schema.ts";
+import type { Expression } from "../../plan/expression.ts";
+import type { Leg as PlanLeg } from "../../plan/plan.ts";
+import { leadOf } from "../../semantics/bar.ts";
+import { branchNode, currentScreen, isOpenDrawer, topBranch, visiblePath } from "../../semantics/state.ts";
+import { valuesFor } from "../../semantics/values.ts";
 import { isImposed } from "../chooser.ts";
 import type { Exploration } from "../exploration.ts";
 import { type Candidate, type Graph, note } from "../graph.ts";
@@ -13,14 +13,17 @@ const ANSWERING = ["button", "icon", "link", "list"];
 
 /** By screen the elements that answer and whose legs all have conditions. */
 function conditionalElements({ abstract }: Exploration) {
-  const { from } = compiled(abstract.project);
-  const out = new Map<string, Array<{ element: Element; conditions: CompiledElement; legs: CompiledLeg[] }>>();
+  const { from } = abstract.app.plan;
+  const { legs: declared } = lookup(abstract.original);
+  const out = new Map<string, Array<{ element: Element; legs: PlanLeg[] }>>();
   for (const screen of abstract.original.screens) {
     const found = screen.elements.flatMap((element) => {
-      const legs = ANSWERING.includes(element.kind) ? (from.get(screen.id)?.events ?? []).filter(({ leg }) => elementIdOf(leg) === element.id) : [];
-      const conditions = legs[0]?.element;
-      const all = legs.length > 0 && legs.every(({ leg }) => leg.when !== undefined) && conditions !== "missing" && conditions !== undefined;
-      return all ? [{ element, conditions, legs }] : [];
+      if (!ANSWERING.includes(element.kind)) return [];
+      const legs = (from.get(screen.id)?.events ?? []).filter(({ id }) => {
+        const leg = declared.get(id);
+        return leg && elementIdOf(leg) === element.id;
+      });
+      return legs.length > 0 && legs.every(({ id }) => declared.get(id)?.when !== undefined) ? [{ element, legs }] : [];
     });
     if (found.length > 0) out.set(screen.id, found);
   }
@@ -36,15 +39,16 @@ export function silent({ exploration, nodes, name }: Graph): Candidate[] {
     const elements = mayIdle.get(screen);
     if (portal || !elements) return;
     const path = visiblePath(branchNode(state, topBranch(state)));
-    if (openDrawers(path).length > 0) return;
-    for (const { element, conditions, legs } of elements) {
-      const values = valuesFor(abstract.project, state, currentScreen(state));
+    if (path.some(isOpenDrawer)) return;
+    const { evaluator } = abstract.app;
+    for (const { element, legs } of elements) {
+      const values = valuesFor(abstract.app, state, currentScreen(state));
+      const holds = (condition: Expression | undefined) => condition === undefined || evaluator.holds(condition, values);
       abstract.assigned = new Map();
       const ways = abstract.chooser.each(
         () =>
-          (conditions.shown?.run(values) ?? true) === true &&
-          (conditions.enabled?.run(values) ?? true) === true &&
-          legs.every((entry) => !entry.wellTyped || entry.when?.run(values) !== true),
+          legs.every(({ shown, enabled }) => holds(shown) && holds(enabled)) &&
+          legs.every((leg) => leg.never || !leg.when || !evaluator.holds(leg.when, values)),
       );
       const idle = ways.filter(({ result }) => result);
       if (idle.length === 0) continue;
@@ -66,7 +70,7 @@ export function idleLead({ exploration, nodes, name }: Graph): Candidate[] {
   const found = new Map<string, Candidate>();
   nodes.forEach(({ state, screen, portal }, node) => {
     if (portal) return;
-    if (leadOf(exploration.abstract.project, state, topBranch(state)) !== "idle") return;
+    if (leadOf(exploration.abstract.app.plan, state, topBranch(state)) !== "idle") return;
     note(found, [screen], { node }, () => `The bar of ${name(screen)} shows a control that does nothing in some states.`);
   });
   return [...found.values()];

@@ -1,7 +1,7 @@
-import { branchesInReach } from "../../engine/reach.ts";
-import { currentScreen } from "../../engine/state.ts";
 import { nameOf, treeOf } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
+import { branchesInReach } from "../../semantics/reach.ts";
+import { currentScreen } from "../../semantics/state.ts";
 import { Beams, beamsOf } from "../beams.ts";
 import type { Edge, Exploration } from "../exploration.ts";
 import { type Candidate, type Graph, note } from "../graph.ts";
@@ -16,8 +16,7 @@ export function unreachable({ project, exploration, nodes, name }: Graph): Candi
   const met = new Set<string>();
   for (const node of nodes) {
     met.add(node.screen);
-    if (node.state.layers.length > 0)
-      for (const branch of branchesInReach(exploration.abstract.project, node.state)) met.add(currentScreen(node.state, branch).at);
+    if (node.state.layers.length > 0) for (const branch of branchesInReach(exploration.abstract.app, node.state)) met.add(currentScreen(node.state, branch).at);
     for (const layer of node.state.layers) met.add(layer.at);
     for (const edge of node.edges) if (edge.why !== "redirect-loop") for (const passed of edge.passed) met.add(passed);
   }

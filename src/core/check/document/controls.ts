@@ -1,8 +1,8 @@
-import { triggerKey } from "../../engine/compiled.ts";
-import { trail } from "../../engine/trail.ts";
 import { legStart } from "../../model/describe.ts";
 import { elementIdOf, elementOf, firstScreen, lookup, nameOf, ownersAround, targetOf, treeOf } from "../../model/lookup.ts";
 import type { Element, Leg, Project } from "../../model/schema.ts";
+import { triggerKey } from "../../plan/lower/legs.ts";
+import { trailOf } from "../../plan/lower/templates.ts";
 import type { Found } from "./rule.ts";
 
 const quote = (project: Project, id: string) => `"${nameOf(project, id)}"`;
@@ -41,7 +41,7 @@ export function noWayUp(project: Project, hubs: ReadonlySet<string>): Found[] {
     if (!screen || hubs.has(screen.id)) return [];
     const owners = ownersAround(project, screen.id);
     if (owners.at(-1)?.kind === "modal") return [];
-    const beneath = owners[0]?.kind === "stack" ? trail(project, screen.id, {}).length - 1 : 0;
+    const beneath = owners[0]?.kind === "stack" ? trailOf(project, screen.id).length - 1 : 0;
     return beneath > 0
       ? []
       : [

@@ -1,8 +1,6 @@
-import { upTarget } from "../../engine/bar.ts";
-import { passTarget } from "../../engine/compiled.ts";
 import { fits, valueType } from "../../model/expression.ts";
 import { entranceExpressions, type Located, legExpressions, placeExpressions } from "../../model/expressions.ts";
-import { firstScreen, lookup, nameOf } from "../../model/lookup.ts";
+import { firstScreen, lookup, nameOf, passTarget, upTarget } from "../../model/lookup.ts";
 import type { Entrance, Leg, Param, Project, Screen } from "../../model/schema.ts";
 import { patternVariables } from "../../model/template.ts";
 import type { Found } from "./rule.ts";

@@ -1,7 +1,6 @@
-import { upTarget } from "../../engine/bar.ts";
-import { placesExist } from "../../engine/moves.ts";
-import { firstScreen, lookup, nameOf } from "../../model/lookup.ts";
+import { firstScreen, lookup, nameOf, upTarget } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
+import { placesExist } from "../../plan/lower/moves.ts";
 import type { Found } from "./rule.ts";
 
 const quote = (project: Project, id: string) => `"${nameOf(project, id)}"`;

@@ -1,4 +1,4 @@
-import { eventText } from "../../engine/explain.ts";
+import { eventText } from "../../insight/explain.ts";
 import type { Project } from "../../model/schema.ts";
 import { escaped } from "../../text/xml.ts";
 import type { CheckResult } from "../finding.ts";

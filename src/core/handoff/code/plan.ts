@@ -1,14 +1,13 @@
 /** A project as generated code needs it: expressions as trees, what is ill-typed left out, all else as the engine takes it. */
 
-import { type CompiledLeg, compiled, passTarget, triggerKey } from "../../engine/compiled.ts";
-import { parametersOf } from "../../engine/make.ts";
-import { rowTypeOf } from "../../engine/values.ts";
+import { type CompiledLeg, compiled } from "../../engine/compiled.ts";
 import { type ASTNode, compile, fits, type Scope, valueType } from "../../model/expression.ts";
-import { elementIdOf, firstScreen, lookup, nameOf } from "../../model/lookup.ts";
+import { elementIdOf, firstScreen, lookup, nameOf, parametersOf, passTarget, rowTypeOf } from "../../model/lookup.ts";
 import { moveSentence } from "../../model/propose.ts";
 import type { Entrance, Leg, Move, Param, Project, RecordType, Screen } from "../../model/schema.ts";
 import { entranceScope, legScope } from "../../model/scope.ts";
 import { patternVariables } from "../../model/template.ts";
+import { triggerKey } from "../../plan/lower/legs.ts";
 
 export interface CodeLeg {
   leg: Leg;

@@ -1,10 +1,12 @@
-import { candidateEvents } from "../../engine/available.ts";
-import { stateLine } from "../../engine/line.ts";
-import type { State } from "../../engine/state.ts";
-import { launch, step } from "../../engine/step.ts";
-import { typedFields } from "../../engine/typed.ts";
+import { appOf } from "../../insight/app.ts";
+import { candidateEvents } from "../../insight/available.ts";
+import { typedFields } from "../../insight/typed.ts";
 import { lookup } from "../../model/lookup.ts";
 import type { Json, NavEvent, Project } from "../../model/schema.ts";
+import { planOf } from "../../plan/planOf.ts";
+import { stateLine } from "../../semantics/line.ts";
+import { launch, step } from "../../semantics/step.ts";
+import type { State } from "../../semantics/types.ts";
 import { escaped } from "../../text/xml.ts";
 
 /** States that a chart has at most. */
@@ -58,14 +60,14 @@ export function scxml(project: Project): string {
 }
 
 function chartOf(project: Project): Chart {
-  const first = launch(project);
+  const first = launch(appOf(project));
   const known = new Map([[keyOf(first), 0]]);
   const queue: State[] = [first];
-  const chart: Chart = { states: [{ line: stateLine(project, first), steps: [] }], beyond: [], leaves: new Set() };
+  const chart: Chart = { states: [{ line: stateLine(planOf(project), first), steps: [] }], beyond: [], leaves: new Set() };
   for (let at = 0; at < queue.length; at++) {
     const state = queue[at] as State;
     for (const event of eventsIn(project, state)) {
-      const result = step(project, state, event);
+      const result = step(appOf(project), state, event);
       const name = eventName(event);
       if (result.outcome === "left") chart.leaves.add(name);
       if (result.outcome !== "moved") continue;
@@ -75,7 +77,7 @@ function chartOf(project: Project): Chart {
         to = queue.length;
         known.set(key, to);
         queue.push(result.state);
-        chart.states.push({ line: stateLine(project, result.state), steps: [] });
+        chart.states.push({ line: stateLine(planOf(project), result.state), steps: [] });
       }
       if (to === undefined) chart.beyond.push(`${name} from ${chart.states[at]?.line}`);
       else if (!chart.states[at]?.steps.some((one) => one.event === name)) chart.states[at]?.steps.push({ event: name, to });

@@ -1,6 +1,5 @@
-import { upTarget } from "../../engine/bar.ts";
 import { triggerLabel } from "../../model/describe.ts";
-import { elementIdOf, elementOf, firstScreen, lookup, nameOf, ownersAround } from "../../model/lookup.ts";
+import { elementIdOf, elementOf, firstScreen, lookup, nameOf, ownersAround, upTarget } from "../../model/lookup.ts";
 import { moveSentence } from "../../model/propose.ts";
 import type { Leg, Project, Screen } from "../../model/schema.ts";
 import { graphOf } from "../diagrams/graph.ts";

@@ -1,5 +1,5 @@
-import { keyField } from "../../engine/values.ts";
 import type { ASTNode } from "../../model/expression.ts";
+import { keyField } from "../../model/lookup.ts";
 import type { Container, Json, Move, Project, Screen } from "../../model/schema.ts";
 import { codeEntrances, codeLegs } from "../code/plan.ts";
 import { chunks, type Language, written } from "../code/written.ts";

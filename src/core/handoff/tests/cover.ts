@@ -1,11 +1,12 @@
-import { candidateEvents } from "../../engine/available.ts";
-import { compiled, register } from "../../engine/compiled.ts";
-import { stateLine } from "../../engine/line.ts";
-import type { State } from "../../engine/state.ts";
-import { launch, step } from "../../engine/step.ts";
-import { typedFields } from "../../engine/typed.ts";
+import { appOf } from "../../insight/app.ts";
+import { candidateEvents } from "../../insight/available.ts";
+import { typedFields } from "../../insight/typed.ts";
 import { lookup } from "../../model/lookup.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
+import { planOf } from "../../plan/planOf.ts";
+import { stateLine } from "../../semantics/line.ts";
+import { arrive, beginning, step } from "../../semantics/step.ts";
+import type { Outcome, State } from "../../semantics/types.ts";
 
 /** States that are looked at for the next leg: by what a user does; by that and the outside, from where a walk stands and from a launch. */
 const BY_USER = 1_500;
@@ -25,32 +26,24 @@ export interface Cover {
  * that could be; the fewest is at least one launch.
  */
 export function coveringWalks(project: Project): Cover {
-  const watched = { ...project };
-  const fired: string[] = [];
-  register(watched, {
-    ...compiled(project),
-    watch: { fired: (leg) => fired.push(leg), refused: () => undefined, copied: () => undefined, passed: () => undefined },
-  });
+  const app = appOf(project);
   const unused = new Set(project.legs.map((leg) => leg.id));
-  const take = <T>(run: () => T): { result: T; used: string[] } => {
-    fired.length = 0;
-    const result = run();
-    return { result, used: fired.filter((leg) => unused.has(leg)) };
-  };
+  const used = ({ log }: Outcome) => log.fired.filter((leg) => unused.has(leg));
   const walks: NavEvent[][] = [];
   for (let first = true; unused.size > 0; first = false) {
-    const { result, used } = take(() => launch(watched));
-    for (const leg of used) unused.delete(leg);
-    let state = result;
+    const launched = arrive(app, undefined, beginning(app));
+    const atOnce = used(launched);
+    for (const leg of atOnce) unused.delete(leg);
+    let { state } = launched;
     const walk: NavEvent[] = [];
     for (;;) {
-      const next = nearest(watched, state, BY_USER, isOfUser, take) ?? nearest(watched, state, walk.length === 0 ? FAR : NEAR, () => true, take);
+      const next = nearest(project, state, BY_USER, isOfUser, used) ?? nearest(project, state, walk.length === 0 ? FAR : NEAR, () => true, used);
       if (!next) break;
       walk.push(...next.events);
       state = next.state;
       for (const leg of next.used) unused.delete(leg);
     }
-    if (walk.length === 0 && !(first && used.length > 0)) break;
+    if (walk.length === 0 && !(first && atOnce.length > 0)) break;
     walks.push(walk);
   }
   return { walks, unused: [...unused] };
@@ -64,22 +57,17 @@ interface Next {
 
 const isOfUser = (event: NavEvent): boolean => event.do !== "enter" && event.do !== "launch" && event.do !== "fact" && event.do !== "width";
 
-function nearest(
-  project: Project,
-  from: State,
-  most: number,
-  wanted: (event: NavEvent) => boolean,
-  take: <T>(run: () => T) => { result: T; used: string[] },
-): Next | undefined {
+function nearest(project: Project, from: State, most: number, wanted: (event: NavEvent) => boolean, used: (result: Outcome) => string[]): Next | undefined {
   const seen = new Set([keyOf(project, from)]);
   const queue: Array<{ state: State; events: NavEvent[] }> = [{ state: from, events: [] }];
   for (let i = 0; i < queue.length && i < most; i++) {
     const at = queue[i] as { state: State; events: NavEvent[] };
     for (const event of ordered(candidateEvents(project, at.state).filter(wanted)).flatMap((one) => withFields(project, at.state, one))) {
-      const { result, used } = take(() => step(project, at.state, event));
+      const result = step(appOf(project), at.state, event);
       if (result.outcome === "ignored" || result.outcome === "refused") continue;
       const events = [...at.events, event];
-      if (used.length > 0) return { events, state: result.state, used };
+      const legs = used(result);
+      if (legs.length > 0) return { events, state: result.state, used: legs };
       if (result.outcome === "left") continue;
       const key = keyOf(project, result.state);
       if (seen.has(key)) continue;
@@ -105,5 +93,5 @@ function ordered(events: NavEvent[]): NavEvent[] {
 }
 
 function keyOf(project: Project, state: State): string {
-  return `${stateLine(project, state)} ${JSON.stringify(state.facts)} ${state.width}`;
+  return `${stateLine(planOf(project), state)} ${JSON.stringify(state.facts)} ${state.width}`;
 }

@@ -1,8 +1,9 @@
-import { eventText } from "../../engine/explain.ts";
-import { currentScreen } from "../../engine/state.ts";
-import { launch, step } from "../../engine/step.ts";
+import { appOf } from "../../insight/app.ts";
+import { eventText } from "../../insight/explain.ts";
 import { nameOf } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
+import { currentScreen } from "../../semantics/state.ts";
+import { launch, step } from "../../semantics/step.ts";
 import type { HandedFile } from "../target.ts";
 import { testWalks } from "./walks.ts";
 
@@ -24,11 +25,11 @@ export function featureFiles(project: Project): HandedFile[] {
 function feature(project: Project, title: string, says: string[], walks: ReturnType<typeof testWalks>["walks"]): string {
   const lines = ["# Made from the project document; do not edit.", `Feature: ${plain(project.name)}: ${title}`, ...says.map((line) => `  ${plain(line)}`)];
   for (const walk of walks) {
-    let state = launch(project);
+    let state = launch(appOf(project));
     lines.push("", `  Scenario: ${plain(walk.name)}`, `    Given the app is launched`, `    Then "${shown(project, state)}" is shown`);
     for (const { event } of walk.steps) {
       const before = currentScreen(state);
-      const result = step(project, state, event);
+      const result = step(appOf(project), state, event);
       state = result.state;
       const on = event.do === "leg" ? ` on "${plain(nameOf(project, before.at))}"` : "";
       lines.push(`    When ${plain(eventText(project, event))}${on}`);

@@ -1,6 +1,8 @@
-import { stateLine } from "../../engine/line.ts";
-import { launch, step } from "../../engine/step.ts";
+import { appOf } from "../../insight/app.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
+import { planOf } from "../../plan/planOf.ts";
+import { stateLine } from "../../semantics/line.ts";
+import { launch, step } from "../../semantics/step.ts";
 import { coveringWalks } from "./cover.ts";
 
 /** A walk with what each step shows, as the engine has it. */
@@ -29,11 +31,11 @@ export function testWalks(project: Project): TestWalks {
 }
 
 function replayed(project: Project, name: string, events: readonly NavEvent[]): TestWalk {
-  let state = launch(project);
-  const starts = stateLine(project, state);
+  let state = launch(appOf(project));
+  const starts = stateLine(planOf(project), state);
   const steps = events.map((event) => {
-    state = step(project, state, event).state;
-    return { event, shows: stateLine(project, state) };
+    state = step(appOf(project), state, event).state;
+    return { event, shows: stateLine(planOf(project), state) };
   });
   return { name, starts, steps };
 }

@@ -1,4 +1,4 @@
-import { keyField } from "../../engine/values.ts";
+import { keyField } from "../../model/lookup.ts";
 import type { Container, Json, Project, Screen } from "../../model/schema.ts";
 import { type CodeEntrance, type CodeLeg, codeEntrances, codeLegs } from "../code/plan.ts";
 import { expressionCode } from "./expression.ts";

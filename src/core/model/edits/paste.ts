@@ -1,4 +1,4 @@
-import { sameValue } from "../expression.ts";
+import { sameValue } from "../json.ts";
 import { elementIdOf, elementsOf, lookup, nameOf, targetOf } from "../lookup.ts";
 import { moveWord } from "../propose.ts";
 import type { Leg, Move, Project, Screen } from "../schema.ts";

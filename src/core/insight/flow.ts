@@ -1,9 +1,8 @@
 import { compile } from "../model/expression.ts";
-import { firstScreen, lookup, treeOf } from "../model/lookup.ts";
+import { firstScreen, lookup, passTarget, treeOf } from "../model/lookup.ts";
 import type { Entrance, Leg, Param, Project, Screen } from "../model/schema.ts";
 import { entranceScope, legScope } from "../model/scope.ts";
 import { patternVariables } from "../model/template.ts";
-import { passTarget } from "./compiled.ts";
 
 /** Who hands a parameter to a screen, and from what. */
 export type Provider = { source: string | undefined } & ({ kind: "leg"; leg: Leg } | { kind: "entrance"; entrance: Entrance });

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { metStates } from "../../../src/core/engine/met.ts";
-import { doingsFrom } from "../../../src/core/engine/nowhere.ts";
-import { pileOf } from "../../../src/core/engine/preview.ts";
-import { proposal } from "../../../src/core/engine/proposal.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
+import { metStates } from "../../../src/core/insight/met.ts";
+import { doingsFrom } from "../../../src/core/insight/nowhere.ts";
+import { pileOf } from "../../../src/core/insight/preview.ts";
+import { proposal } from "../../../src/core/insight/proposal.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
 import { app } from "../../vectors/app.ts";
 
 describe("where a leg should lead", () => {
@@ -66,8 +67,8 @@ describe("states in which a place is met", () => {
       [["home", "item"], true],
       [["home", "list", "item"], true],
     ]);
-    const there = ["a", "b"].reduce((state, leg) => step(deep, state, { do: "leg", leg }).state, launch(deep));
-    expect(pileOf(metStates(deep, "item", there)[0]?.state ?? launch(deep))).toEqual(["home", "list", "item"]);
+    const there = ["a", "b"].reduce((state, leg) => step(appOf(deep), state, { do: "leg", leg }).state, launch(appOf(deep)));
+    expect(pileOf(metStates(deep, "item", there)[0]?.state ?? launch(appOf(deep)))).toEqual(["home", "list", "item"]);
   });
 
   it("are what a way in would lay down, where nothing leads there", () => {

@@ -1,8 +1,10 @@
 import { nameOf } from "../model/lookup.ts";
 import type { Move, NavEvent, Project } from "../model/schema.ts";
+import { currentScreen, topBranch } from "../semantics/state.ts";
+import { step } from "../semantics/step.ts";
+import type { State } from "../semantics/types.ts";
+import { appOf } from "./app.ts";
 import { previewMove } from "./preview.ts";
-import { currentScreen, type State, topBranch } from "./state.ts";
-import { step } from "./step.ts";
 
 /** What a move would bring, tried on a state in which its place shows. */
 export interface WhatIf {
@@ -31,7 +33,7 @@ export function whatIf(project: Project, from: string, move: Move, at?: State): 
 }
 
 function afterwards(project: Project, state: State, event: NavEvent): string {
-  const result = step(project, state, event);
+  const result = step(appOf(project), state, event);
   switch (result.outcome) {
     case "left":
       return "leaves the app";

@@ -1,10 +1,13 @@
-import { compile, type Values } from "../model/expression.ts";
+import { compile } from "../model/expression.ts";
 import { elementIdOf, elementOf, lookup, treeOf } from "../model/lookup.ts";
 import type { Json, Leg, Project, Screen } from "../model/schema.ts";
 import { entranceScope, legScope } from "../model/scope.ts";
 import { patternVariables } from "../model/template.ts";
+import type { Values } from "../plan/expression.ts";
+import { neighbour } from "../semantics/values.ts";
+import { appOf } from "./app.ts";
+import { evaluate } from "./evaluate.ts";
 import { providersOf } from "./flow.ts";
-import { neighbour } from "./values.ts";
 
 /** How many hands a value is traced back through before it is given up. */
 const DEPTH = 6;
@@ -29,8 +32,8 @@ export function placeValues(project: Project, placeId: string, depth = DEPTH): V
     width: "narrow",
     param,
     field: {},
-    next: shown && neighbour(project, shown, 1),
-    prev: shown && neighbour(project, shown, -1),
+    next: shown && neighbour(appOf(project), shown, 1),
+    prev: shown && neighbour(appOf(project), shown, -1),
   };
 }
 
@@ -66,8 +69,8 @@ function handedOn(project: Project, screen: Screen, name: string, depth: number)
     if (provider.source === undefined || (provider.kind === "leg" && provider.leg.from === screen.id)) continue;
     const scope = provider.kind === "leg" ? legScope(project, provider.leg) : entranceScope(project, provider.entrance);
     const compiled = compile(provider.source, scope);
-    const values = provider.kind === "leg" ? sampleValues(project, provider.leg, depth - 1) : {};
-    const value = compiled.ok ? compiled.run(values) : undefined;
+    const values = provider.kind === "leg" ? sampleValues(project, provider.leg, depth - 1) : entranceValues(project, undefined, screen.id);
+    const value = evaluate(compiled, values);
     if (value !== undefined) return value;
   }
   return undefined;

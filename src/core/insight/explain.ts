@@ -1,8 +1,11 @@
 import { elementIdOf, elementOf, lookup, nameOf } from "../model/lookup.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
-import { compiled } from "./compiled.ts";
-import { branchesInReach, isSource } from "./reach.ts";
-import { currentScreen, type Refusal, type State, type StepResult } from "./state.ts";
+import type { Refusal } from "../plan/data.ts";
+import { planOf } from "../plan/planOf.ts";
+import { branchesInReach, isSource } from "../semantics/reach.ts";
+import { currentScreen } from "../semantics/state.ts";
+import type { Outcome, State } from "../semantics/types.ts";
+import { appOf } from "./app.ts";
 
 const REFUSALS: Record<Refusal, string> = {
   "no-stack": "it goes on top, but there is no stack around it to go onto",
@@ -15,7 +18,7 @@ const REFUSALS: Record<Refusal, string> = {
 };
 
 /** One sentence on what came of an event: why nothing happened, or that it did. */
-export function explain(project: Project, before: State, event: NavEvent, result: StepResult): string {
+export function explain(project: Project, before: State, event: NavEvent, result: Outcome): string {
   switch (result.outcome) {
     case "moved":
       return "It moved.";
@@ -53,13 +56,13 @@ function ignoredText(project: Project, state: State, event: NavEvent): string {
 }
 
 function legText(project: Project, state: State, legId: string, screen: string): string {
-  const entry = compiled(project).legs.get(legId);
-  if (!entry) return `There is no leg "${legId}".`;
-  const { leg } = entry;
-  if (!branchesInReach(project, state).some((branch) => isSource(project, state, branch, leg.from)))
+  const leg = lookup(project).legs.get(legId);
+  if (!leg) return `There is no leg "${legId}".`;
+  if (!branchesInReach(appOf(project), state).some((branch) => isSource(appOf(project), state, branch, leg.from)))
     return `The leg starts from "${nameOf(project, leg.from)}", which is not in reach on ${screen}.`;
-  if (!entry.wellTyped) return "An expression of the leg is not well typed, so it never fires.";
-  if (entry.element === "missing") return `The element "${elementIdOf(leg) ?? ""}" that the leg starts at is not there.`;
+  const element = elementIdOf(leg);
+  if (element !== undefined && !elementOf(project, leg.from, element)) return `The element "${element}" that the leg starts at is not there.`;
+  if (planOf(project).legs.get(legId)?.never) return "An expression of the leg is not well typed, so it never fires.";
   return "Its condition does not hold, its element can not be used, or an earlier leg comes first.";
 }
 

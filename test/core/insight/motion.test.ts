@@ -1,19 +1,20 @@
 import { describe, expect, it } from "vitest";
-import { motionOf, type Step } from "../../../src/core/engine/motion.ts";
-import type { State } from "../../../src/core/engine/state.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
-import { runWalk, walkTrouble } from "../../../src/core/engine/walks.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
+import { motionOf, type Step } from "../../../src/core/insight/motion.ts";
+import { runWalk, walkTrouble } from "../../../src/core/insight/walks.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
+import type { State } from "../../../src/core/semantics/types.ts";
 import { app } from "../../vectors/app.ts";
 import { eventOf } from "../../vectors/vector.ts";
 
 /** What is seen of the last of some events. */
 function seenAfter(project: Project, events: string[]) {
-  let state: State = launch(project);
+  let state: State = launch(appOf(project));
   const steps: Step[] = events.map((short) => {
     const before = state;
     const event = eventOf(short);
-    state = step(project, state, event).state;
+    state = step(appOf(project), state, event).state;
     return { event, before, after: state };
   });
   const last = steps.pop() as Step;

@@ -1,11 +1,12 @@
-import { lookup } from "../model/lookup.ts";
+import { keyField, lookup, rowTypeOf } from "../model/lookup.ts";
 import type { Entrance, Json, NavEvent, Project, Width } from "../model/schema.ts";
 import { patternVariables } from "../model/template.ts";
-import { type CompiledLeg, compiled } from "./compiled.ts";
-import { branchesInReach, isSource } from "./reach.ts";
-import { branchNode, type State, visiblePath } from "./state.ts";
-import { step } from "./step.ts";
-import { keyField, rowTypeOf } from "./values.ts";
+import { planOf } from "../plan/planOf.ts";
+import { branchesInReach, isSource } from "../semantics/reach.ts";
+import { branchNode, visiblePath } from "../semantics/state.ts";
+import { step } from "../semantics/step.ts";
+import type { State } from "../semantics/types.ts";
+import { appOf } from "./app.ts";
 
 /**
  * Every event that a person, the clock or the outside could cause now: exactly those that
@@ -13,7 +14,7 @@ import { keyField, rowTypeOf } from "./values.ts";
  * sample arguments, cold and warm.
  */
 export function available(project: Project, state: State): NavEvent[] {
-  return candidateEvents(project, state).filter((event) => step(project, state, event).outcome !== "ignored");
+  return candidateEvents(project, state).filter((event) => step(appOf(project), state, event).outcome !== "ignored");
 }
 
 /** What could be tried in a state, whether or not anything would come of it. */
@@ -21,17 +22,17 @@ export function candidateEvents(project: Project, state: State): NavEvent[] {
   const events: NavEvent[] = [];
   const { containers } = lookup(project);
   const seen = new Set<string>();
-  for (const branch of branchesInReach(project, state)) {
+  for (const branch of branchesInReach(appOf(project), state)) {
     const path = visiblePath(branchNode(state, branch)).reverse();
     const modal = state.layers[branch - 1]?.at;
     for (const place of [...path.map((node) => node.at), ...(modal === undefined ? [] : [modal])]) {
       if (seen.has(place)) continue;
       seen.add(place);
-      if (!isSource(project, state, branch, place)) {
+      if (!isSource(appOf(project), state, branch, place)) {
         seen.delete(place);
         continue;
       }
-      for (const leg of compiled(project).from.get(place)?.events ?? []) events.push(...legEvents(project, leg));
+      for (const leg of planOf(project).from.get(place)?.events ?? []) events.push(...legEvents(project, leg.id));
     }
     for (const node of path) {
       if (node.kind !== "tabs" && node.kind !== "drawer") continue;
@@ -53,11 +54,12 @@ export function candidateEvents(project: Project, state: State): NavEvent[] {
 }
 
 /** The event of a leg, once for each sample row where its element lists a record type. */
-export function legEvents(project: Project, { leg }: CompiledLeg): NavEvent[] {
-  const type = rowTypeOf(project, leg);
-  if (!type || type.samples.length === 0) return [{ do: "leg", leg: leg.id }];
+export function legEvents(project: Project, id: string): NavEvent[] {
+  const leg = lookup(project).legs.get(id);
+  const type = leg && rowTypeOf(project, leg);
+  if (!type || type.samples.length === 0) return [{ do: "leg", leg: id }];
   const key = keyField(type);
-  return type.samples.map((row) => ({ do: "leg", leg: leg.id, item: typeof row[key] === "string" ? row[key] : row }));
+  return type.samples.map((row) => ({ do: "leg", leg: id, item: typeof row[key] === "string" ? row[key] : row }));
 }
 
 /** Values for the variables of an entrance's pattern, taken from samples where one has a field of that name or role. */

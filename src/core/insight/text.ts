@@ -1,10 +1,13 @@
-import { compile, type Values } from "../model/expression.ts";
+import { compile } from "../model/expression.ts";
 import { lookup } from "../model/lookup.ts";
 import type { Json, Project } from "../model/schema.ts";
 import { placeScope } from "../model/scope.ts";
 import { templateParts } from "../model/template.ts";
-import type { Shown, State } from "./state.ts";
-import { type Input, valuesFor } from "./values.ts";
+import type { Values } from "../plan/expression.ts";
+import type { Shown, State } from "../semantics/types.ts";
+import { type Input, valuesFor } from "../semantics/values.ts";
+import { appOf } from "./app.ts";
+import { evaluate } from "./evaluate.ts";
 
 /**
  * The text of a template on a screen, its holes filled from facts, arguments and, in lists, the row.
@@ -23,12 +26,12 @@ export function templateText(
   const scope = placeScope(project, placeId);
   const row = input.of === undefined ? undefined : scope.records[input.of];
   const names = row ? { ...scope.names, item: { type: `record:${input.of}` as const, fields: row } } : scope.names;
-  const values: Values = valuesFor(project, state, screen, input);
+  const values: Values = valuesFor(appOf(project), state, screen, input);
   return parts.map((part) => ("text" in part ? part.text : holeText(compile(part.hole, { ...scope, names }), values))).join("");
 }
 
 function holeText(compiled: ReturnType<typeof compile>, values: Values): string {
-  const value = compiled.ok ? compiled.run(values) : undefined;
+  const value = evaluate(compiled, values);
   return value === undefined ? "–" : valueText(value);
 }
 

@@ -1,7 +1,9 @@
 import type { Project, Walk } from "../model/schema.ts";
+import { planOf } from "../plan/planOf.ts";
+import { stateLine } from "../semantics/line.ts";
+import { launch, step } from "../semantics/step.ts";
+import { appOf } from "./app.ts";
 import { explain } from "./explain.ts";
-import { stateLine } from "./line.ts";
-import { launch, step } from "./step.ts";
 
 /** What a walk comes to when it is replayed. */
 export interface WalkResult {
@@ -18,14 +20,14 @@ export interface WalkResult {
 
 /** Replays a walk from launch. It breaks at the first event that is ignored or refused; what comes after is still tried. */
 export function runWalk(project: Project, walk: Walk): WalkResult {
-  let state = launch(project);
-  const lines = [stateLine(project, state)];
+  let state = launch(appOf(project));
+  const lines = [stateLine(planOf(project), state)];
   let broken: WalkResult["broken"];
   walk.events.forEach((event, i) => {
-    const result = step(project, state, event);
+    const result = step(appOf(project), state, event);
     if (!broken && (result.outcome === "ignored" || result.outcome === "refused")) broken = { step: i + 1, why: explain(project, state, event, result) };
     state = result.state;
-    lines.push(stateLine(project, state));
+    lines.push(stateLine(planOf(project), state));
   });
   const failed = (walk.expect ?? []).flatMap(({ after, shows }) =>
     lines[after] === shows ? [] : [{ after, expected: shows, shows: lines[after] ?? "the walk is not as long" }],

@@ -1,14 +1,15 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { available } from "../../../src/core/engine/available.ts";
-import { isPinned } from "../../../src/core/engine/bar.ts";
-import { stateLine } from "../../../src/core/engine/line.ts";
-import type { Node, State } from "../../../src/core/engine/state.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
-import { drawerOf } from "../../../src/core/model/lookup.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
+import { available } from "../../../src/core/insight/available.ts";
+import { drawerOf, isPinned } from "../../../src/core/model/lookup.ts";
 import { readProject } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 import { writeProject } from "../../../src/core/model/write.ts";
+import { planOf } from "../../../src/core/plan/planOf.ts";
+import { stateLine } from "../../../src/core/semantics/line.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
+import type { Node, State } from "../../../src/core/semantics/types.ts";
 import { allEvents, pick, randomDocument, seeded } from "../../random/documents.ts";
 
 const RUNS = 1500;
@@ -18,10 +19,10 @@ const seeds = fc.integer({ min: 0, max: 2 ** 31 });
 function wander(project: Project, seed: number, steps: number, each: (state: State) => void) {
   const random = seeded(seed);
   const events = allEvents(project);
-  let state = launch(project);
+  let state = launch(appOf(project));
   each(state);
   for (let i = 0; i < steps; i++) {
-    state = step(project, state, pick(random, events)).state;
+    state = step(appOf(project), state, pick(random, events)).state;
     each(state);
   }
 }
@@ -65,7 +66,7 @@ it("the same event on the same state gives the same, and changes nothing that wa
       wander(project, seed + 2, 8, (state) => {
         const before = JSON.stringify(state);
         for (const event of allEvents(project)) {
-          const [first, second] = [step(project, state, event), step(project, state, event)];
+          const [first, second] = [step(appOf(project), state, event), step(appOf(project), state, event)];
           expect(first).toEqual(second);
           if (first.outcome !== "moved") expect(first.state).toBe(state);
         }
@@ -82,7 +83,7 @@ it("available lists exactly the events that step does not ignore", () => {
       const project = randomDocument(seed, { broken: true, guarded: true, unknown: true });
       wander(project, seed + 3, 6, (state) => {
         const listed = new Set(available(project, state).map((event) => JSON.stringify(event)));
-        const possible = allEvents(project).filter((event) => step(project, state, event).outcome !== "ignored");
+        const possible = allEvents(project).filter((event) => step(appOf(project), state, event).outcome !== "ignored");
         expect(listed).toEqual(new Set(possible.map((event) => JSON.stringify(event))));
       });
     }),
@@ -116,11 +117,11 @@ it("where nothing asks first, Back ends in leaving within the number of items an
         // A lane dropped on leaving is made anew when Back comes to it, with its tree's own starts.
         const most = sizeOf(state) + 3 * project.containers.length + project.screens.length;
         for (let i = 0; i < most && !left; i++) {
-          const result = step(project, state, { do: "back" });
+          const result = step(appOf(project), state, { do: "back" });
           left = result.outcome === "left";
           state = result.state;
         }
-        expect(left, stateLine(project, start)).toBe(true);
+        expect(left, stateLine(planOf(project), start)).toBe(true);
       });
     }),
     { numRuns: RUNS / 3 },

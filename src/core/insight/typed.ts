@@ -1,6 +1,7 @@
 import { elementIdOf, elementsOf } from "../model/lookup.ts";
 import type { Json, Leg, Project } from "../model/schema.ts";
-import { currentScreen, type State } from "./state.ts";
+import { currentScreen } from "../semantics/state.ts";
+import type { State } from "../semantics/types.ts";
 
 /** What might be typed for a leg that asks fields: nothing, and each text that its conditions compare with. */
 export function typedFields(project: Project, state: State, leg: Leg): Array<Record<string, Json> | undefined> {

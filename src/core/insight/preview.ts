@@ -1,7 +1,10 @@
 import type { Move, Project } from "../model/schema.ts";
+import { programOf } from "../plan/lower/moves.ts";
+import { makeMove } from "../semantics/moves.ts";
+import { branchNode, shownIn, topBranch, visiblePath } from "../semantics/state.ts";
+import type { Change, Node, State } from "../semantics/types.ts";
+import { appOf } from "./app.ts";
 import { metStates } from "./met.ts";
-import { makeMove } from "./moves.ts";
-import { branchNode, type Change, type Node, type State, shownIn, topBranch, visiblePath } from "./state.ts";
 
 /** A state that a move is tried on, and what it makes of it. */
 export interface Preview {
@@ -21,7 +24,7 @@ export function previewMove(project: Project, placeId: string, move: Move, at?: 
   const [met] = metStates(project, placeId, at, 1);
   if (!met) throw new Error(`previewMove: no state shows ${placeId}`);
   const { state, branch, real } = met;
-  return { before: state, branch, change: makeMove(project, state, branch, move, {}), real };
+  return { before: state, branch, change: makeMove(appOf(project), state, branch, programOf(project, move), {}), real };
 }
 
 /** The screens of the nearest stack of a branch from the bottom to the top; of a branch without a stack, what it shows. */

@@ -1,10 +1,11 @@
 import { firstScreen, lookup } from "../model/lookup.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
+import { branchesInReach } from "../semantics/reach.ts";
+import { branchNode, currentScreen, topBranch, visiblePath } from "../semantics/state.ts";
+import { launch, step } from "../semantics/step.ts";
+import type { State } from "../semantics/types.ts";
+import { appOf, comingInto } from "./app.ts";
 import { candidateEvents } from "./available.ts";
-import { branchesInReach } from "./reach.ts";
-import { branchNode, currentScreen, type State, topBranch, visiblePath } from "./state.ts";
-import { launch, step } from "./step.ts";
-import { rebuild } from "./trail.ts";
 import { typedFields } from "./typed.ts";
 
 /** A state, and the branch of it on which a place shows. */
@@ -41,7 +42,7 @@ export function metStates(project: Project, place: string, at?: State, most = EA
 
 function search(project: Project, place: string): Met[] {
   const out: Met[] = [];
-  const queue = [launch(project)];
+  const queue = [launch(appOf(project))];
   const seen = new Map<string, number>();
   for (let i = 0; i < Math.min(queue.length, LOOKED_INTO) && out.length < EACH; i++) {
     const state = queue[i] as State;
@@ -49,7 +50,7 @@ function search(project: Project, place: string): Met[] {
     if (branch !== undefined) out.push({ state, branch, real: true });
     for (const event of candidateEvents(project, state).flatMap((one) => typedFor(project, state, one))) {
       if (!goesOn(event, i === 0)) continue;
-      const { outcome, state: next } = step(project, state, event);
+      const { outcome, state: next } = step(appOf(project), state, event);
       if (outcome !== "moved") continue;
       const key = keyOf(next);
       const count = seen.get(key) ?? 0;
@@ -90,14 +91,13 @@ function keyOf(state: State): string {
 }
 
 function branchShowing(project: Project, state: State, place: string): number | undefined {
-  return branchesInReach(project, state).find(
+  return branchesInReach(appOf(project), state).find(
     (branch) => state.layers[branch - 1]?.at === place || visiblePath(branchNode(state, branch)).some((node) => node.at === place),
   );
 }
 
 /** What a way in to a place would lay down. */
 function laidDown(project: Project, place: string): State {
-  const first = launch(project);
-  const change = rebuild(project, first, firstScreen(project, place)?.id ?? place, {});
-  return change.is === "moved" ? change.state : first;
+  const first = launch(appOf(project));
+  return comingInto(project, first, firstScreen(project, place)?.id ?? place) ?? first;
 }

@@ -3,20 +3,22 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it, vi } from "vitest";
 import { main } from "../../../src/cli/main.ts";
-import { stateLine } from "../../../src/core/engine/line.ts";
-import { launch, step } from "../../../src/core/engine/step.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
 import { writeProject } from "../../../src/core/model/write.ts";
+import { planOf } from "../../../src/core/plan/planOf.ts";
+import { stateLine } from "../../../src/core/semantics/line.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
 import { VECTORS } from "../../vectors/all.ts";
 import { eventOf, type Vector } from "../../vectors/vector.ts";
 
 /** What each event of a vector comes to by the engine, in the vector's words. */
 function walked({ app, steps }: Vector): string[] {
-  let state = launch(app);
+  let state = launch(appOf(app));
   return steps.map(([short, expected]) => {
     const before = state;
-    const result = step(app, state, eventOf(short));
+    const result = step(appOf(app), state, eventOf(short));
     state = result.state;
-    if (result.outcome === "moved") return stateLine(app, state);
+    if (result.outcome === "moved") return stateLine(planOf(app), state);
     expect(result.state).toBe(before);
     if (result.outcome === "refused") return `refused ${result.why}`;
     return result.outcome === "ignored" && expected.startsWith("ignored ") ? `ignored ${result.why}` : result.outcome;
@@ -27,7 +29,7 @@ for (const [rule, vectors] of Object.entries(VECTORS))
   describe(rule, () => {
     for (const vector of vectors)
       it(vector.says, () => {
-        expect(stateLine(vector.app, launch(vector.app))).toBe(vector.launch);
+        expect(stateLine(planOf(vector.app), launch(appOf(vector.app)))).toBe(vector.launch);
         expect(walked(vector)).toEqual(vector.steps.map(([, expected]) => expected));
       });
   });

@@ -1,9 +1,12 @@
 import { firstScreen, lookup, ownersAround, treeOf } from "../model/lookup.ts";
 import { moveSentence, type Proposal, suitedMove, withArguments } from "../model/propose.ts";
 import type { Move, Project } from "../model/schema.ts";
+import { programOf } from "../plan/lower/moves.ts";
+import { makeMove } from "../semantics/moves.ts";
+import { branchNode, currentScreen, nearestStack, shownIn, topBranch, visiblePath } from "../semantics/state.ts";
+import type { State } from "../semantics/types.ts";
+import { appOf } from "./app.ts";
 import { type Met, metStates } from "./met.ts";
-import { makeMove } from "./moves.ts";
-import { branchNode, currentScreen, nearestStack, type State, shownIn, topBranch, visiblePath } from "./state.ts";
 
 /**
  * The move by which an element of a place should lead to another: tried in the states in which the place really shows, so that
@@ -66,7 +69,7 @@ function liesBeneath(state: State, branch: number, to: string): boolean {
 
 /** Whether a move made in a state shows its target; of what only opens or closes something, whether it does. */
 function leadsTo(project: Project, { state, branch }: Met, move: Move, to: string): boolean {
-  const change = makeMove(project, state, branch, move, {});
+  const change = makeMove(appOf(project), state, branch, programOf(project, move), {});
   if (change.is !== "moved") return false;
   if (move.kind === "menu" || move.kind === "close") return true;
   const shown = move.kind === "open" ? (move.show ?? to) : to;

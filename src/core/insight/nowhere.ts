@@ -1,8 +1,10 @@
 import { lookup, nameOf, ownersAround } from "../model/lookup.ts";
 import type { Leg, Move, Project } from "../model/schema.ts";
+import { programOf } from "../plan/lower/moves.ts";
+import { makeMove } from "../semantics/moves.ts";
+import type { State } from "../semantics/types.ts";
+import { appOf } from "./app.ts";
 import { metStates } from "./met.ts";
-import { makeMove } from "./moves.ts";
-import type { State } from "./state.ts";
 
 /** Something that a leg can do without leading to a place. */
 export interface Doing {
@@ -49,6 +51,8 @@ export function doingsFrom(project: Project, from: string, at?: State): Doing[] 
   ];
   const met = metStates(project, from, at);
   const works = (move: Move | undefined) =>
-    move === undefined || move.kind === "proceed" || met.some(({ state, branch }) => ["moved", "left"].includes(makeMove(project, state, branch, move, {}).is));
+    move === undefined ||
+    move.kind === "proceed" ||
+    met.some(({ state, branch }) => ["moved", "left"].includes(makeMove(appOf(project), state, branch, programOf(project, move), {}).is));
   return all.filter((one) => one !== undefined).filter(({ does }) => works(does.move));
 }

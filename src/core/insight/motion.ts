@@ -1,7 +1,8 @@
 import { lookup, modalOf } from "../model/lookup.ts";
 import type { Leg, Motion, NavEvent, Project } from "../model/schema.ts";
+import { currentScreen, topBranch } from "../semantics/state.ts";
+import type { State } from "../semantics/types.ts";
 import { previewMove } from "./preview.ts";
-import { currentScreen, type State, topBranch } from "./state.ts";
 
 /** How a step looks: what moves, how, from which side, for how long, and whether it is the way back. */
 export interface Seen {
