@@ -6,8 +6,8 @@ import type { Json } from "./schema.ts";
  * A query or fragment of the address is left aside, as is a slash at its end.
  */
 export function matchAddress(pattern: string, address: string): Record<string, string> | undefined {
-  const wanted = segments(pattern);
-  const found = segments(address.replace(/[?#].*$/s, ""));
+  const wanted = segmentsOf(pattern);
+  const found = segmentsOf(address.replace(/[?#].*$/s, ""));
   const out: Record<string, string> = {};
   for (let i = 0; i < wanted.length; i++) {
     const segment = wanted[i] ?? "";
@@ -35,18 +35,20 @@ export function matchAddress(pattern: string, address: string): Record<string, s
 }
 
 /** The address of a pattern with its variables filled in, or undefined where one has no value. */
-export function buildAddress(pattern: string, values: Record<string, Json>): string | undefined {
+export function buildAddress(pattern: string, values: Readonly<Record<string, Json>>): string | undefined {
   let complete = true;
   const address = pattern.replace(/\{(\+?)([A-Za-z_]\w*)\}/g, (_, plus: string, name: string) => {
     const value = values[name];
     if (value === undefined || value === null || value === "" || typeof value === "object") complete = false;
-    const text = encodeURIComponent(String(value).toWellFormed()).replace(/[!'()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`);
+    // Half a pair of surrogates is no text that an address can hold.
+    const whole = String(value).replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, "\uFFFD");
+    const text = encodeURIComponent(whole).replace(/[!'()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`);
     return plus ? text.replaceAll("%2F", "/") : text;
   });
   return complete ? address : undefined;
 }
 
-function segments(path: string): string[] {
+function segmentsOf(path: string): string[] {
   return path
     .replace(/^[a-z][a-z0-9+.-]*:\/\/[^/]*/i, "")
     .replace(/^\//, "")

@@ -150,6 +150,8 @@ export interface App {
   readonly plan: Plan;
   readonly evaluator: Evaluator;
   readonly stacks: StackAccess;
+  /** What only the app can tell: facts from outside, by their ids. */
+  readonly guards?: Readonly<Record<string, () => Json>>;
   /** The rows of a record type, where the app has its own in place of samples. */
   readonly rows?: (type: string) => readonly Args[] | undefined;
   readonly observer?: Observer;

@@ -1,51 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { codeEntrances, codeLegs, uniqueNames, usableLegs, viewNames } from "../../../src/core/handoff/code/plan.ts";
-import { chunks, type Language, written } from "../../../src/core/handoff/code/written.ts";
+import { codeEntrances, uniqueNames, usableLegs, viewNames } from "../../../src/core/handoff/code/plan.ts";
+import { chunks } from "../../../src/core/handoff/code/written.ts";
 import { kotlin } from "../../../src/core/handoff/kotlin/plan.ts";
-import { expressionCode } from "../../../src/core/handoff/typescript/expression.ts";
-import { literal } from "../../../src/core/handoff/typescript/plan.ts";
-import { compile } from "../../../src/core/model/expression.ts";
+import { literal } from "../../../src/core/handoff/typescript/literal.ts";
+import { planOf } from "../../../src/core/plan/planOf.ts";
 import { app } from "../../vectors/app.ts";
-
-const scope = {
-  names: { fact: { fields: { f: "boolean", g: "text" } }, param: { fields: { id: "text", n: "integer" } }, width: { type: "text" } },
-  records: {},
-} as const;
-function tree(source: string) {
-  const compiled = compile(source, scope as never);
-  if (!compiled.ok) throw new Error(compiled.error.message);
-  return compiled.ast;
-}
-const words: Language = {
-  literal: (value) => JSON.stringify(value),
-  fact: (id) => `F(${id})`,
-  bag: (name) => name,
-  width: "W",
-  member: (value, name) => `${value}.${name}`,
-  isThere: (value) => `there(${value})`,
-  later: (value) => `<${value}>`,
-};
-
-describe("expressions as code", () => {
-  it("are plain operators in TypeScript where all values are there for certain", () => {
-    expect(expressionCode(tree("fact.f && fact.g != 'x' || width == 'wide'"))).toBe('(v) => ((v.fact.f && (v.fact.g !== "x")) || (v.width === "wide"))');
-    expect(expressionCode(tree("!fact.f ? 'a' : 'b'"))).toBe('(v) => (!v.fact.f ? "a" : "b")');
-    expect(expressionCode(tree("'plain'"))).toBe('() => "plain"');
-  });
-
-  it("go through the runtime where a value may not be there", () => {
-    expect(expressionCode(tree("has(param.id) && param.n + 1 > 2"))).toBe(
-      '(v) => and((member(v.param, "id") !== undefined), () => ordered(">", plus(member(v.param, "n"), 1), 2))',
-    );
-    expect(expressionCode(tree("!(param.id == 'x')"))).toBe('(v) => not(equal(member(v.param, "id"), "x"))');
-  });
-
-  it("are calls in other languages, what may not be needed put off", () => {
-    expect(written(tree("fact.f || param.n <= -3"), words)).toBe('or(F(f), <ordered("<=", param.n, minus(3))>)');
-    expect(written(tree("has(param.id) ? param.id : width"), words)).toBe("either(there(param.id), <param.id>, <W>)");
-    expect(written(tree("param.id != 'x'"), words)).toBe('not(equal(param.id, "x"))');
-  });
-});
 
 describe("names in code", () => {
   it("are unique even for who reads capitals alike, and keep clear of what is taken", () => {
@@ -91,12 +50,14 @@ describe("the plan that all languages share", () => {
   });
 
   it("leaves out what is ill-typed, and never lets it happen", () => {
-    const legs = new Map(codeLegs(project).map((leg) => [leg.leg.id, leg]));
-    expect(legs.get("toB")).toMatchObject({ never: false, on: "user", passes: true, pass: [{ name: "id", required: true }] });
-    expect(legs.get("bad")?.never).toBe(true);
-    expect(legs.get("set")?.never).toBe(true);
-    expect(legs.get("soon")?.on).toBe("after");
-    expect(codeEntrances(project)[0]).toMatchObject({ when: "never", variables: ["id"] });
+    const { legs, entrances } = planOf(project).data;
+    expect(legs.toB).toMatchObject({ on: "user", pass: [{ name: "id", required: true }] });
+    expect(legs.toB?.never).toBeUndefined();
+    expect(legs.bad?.never).toBe(true);
+    expect(legs.set?.never).toBe(true);
+    expect(legs.soon?.on).toBe("after");
+    expect(entrances.e).toMatchObject({ never: true, takes: [{ name: "id", type: "text" }] });
+    expect(codeEntrances(project)[0]?.variables).toEqual(["id"]);
   });
 
   it("gives a function to what the app uses, and asks for nothing where nothing has to be given", () => {

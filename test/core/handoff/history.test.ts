@@ -1,7 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { bindToHistory, type HistoryWindow } from "../../../src/core/handoff/typescript/runtime/history.ts";
 import { Core } from "../../../src/core/handoff/typescript/runtime/navigator.ts";
-import type { LegPlan, Plan } from "../../../src/core/handoff/typescript/runtime/plan.ts";
+import { planOf } from "../../../src/core/plan/planOf.ts";
+import { plainApp } from "../../../src/core/semantics/app.ts";
+import { app } from "../../vectors/app.ts";
 
 /** A browser's history as the standard has it: entries, a place among them, and popstate after going. */
 class Browser implements HistoryWindow {
@@ -57,39 +59,19 @@ class Browser implements HistoryWindow {
   }
 }
 
-const tap = (from: string, more: Partial<LegPlan>): LegPlan => ({ from, on: "user", key: `${from} ${JSON.stringify(more.move)}`, ...more });
-const modal = (start: string, closeOn: Array<"back" | "outside">) => ({ kind: "modal" as const, start, members: [start], blocks: true, closeOn });
-const screen = (more = {}) => ({ kind: "screen" as const, params: [], up: "auto", ...more });
-const plan: Plan = {
-  root: "home",
-  places: {
-    home: { kind: "stack", start: "list", members: ["list", "item", "form"] },
-    soft: modal("note", ["back"]),
-    firm: modal("terms", ["outside"]),
-    ask: modal("sure", ["back"]),
-    list: screen({ path: "/list" }),
-    item: screen({ params: [{ name: "id", type: "text" }], path: "/items/{id}" }),
-    form: screen(),
-    note: screen(),
-    terms: screen(),
-    sure: screen(),
-  },
-  legs: {
-    open: tap("list", { move: { kind: "push", to: "item" } }),
-    write: tap("item", { move: { kind: "push", to: "form" } }),
-    soft: tap("item", { move: { kind: "open", to: "soft" } }),
-    firm: tap("item", { move: { kind: "open", to: "firm" } }),
-    guard: { from: "form", on: "depart", key: "form depart", move: { kind: "open", to: "ask" } },
-    yes: tap("sure", { move: { kind: "proceed" } }),
-  },
-  entrances: { link: { pattern: "/items/{id}", variables: ["id"], to: "item" } },
-  facts: { online: { initial: true, outside: true } },
-  rows: {},
-};
+const design = app("home", {
+  stacks: { home: "list item form" },
+  modals: { soft: ["note", { closeOn: ["back"] }], firm: ["terms", { closeOn: ["outside"] }], ask: ["sure", { closeOn: ["back"] }] },
+  screens: { list: { path: "/list" }, item: { params: [{ name: "id", type: "text", required: false }], path: "/items/{id}" } },
+  legs: ["open list push item", "write item push form", "soft item open soft", "firm item open firm", "guard form:depart open ask", "yes sure proceed"],
+  entrances: [{ id: "link", name: "Link", kind: "link", pattern: "/items/{id}", to: "item", warm: "rebuild" }],
+  facts: [{ id: "online", type: "boolean", initial: true, source: "outside" }],
+});
+const ready = plainApp(planOf(design));
 
 function opened(url = "http://app.test/", before?: unknown) {
   const browser = new Browser(url, before);
-  const core = new Core(plan);
+  const core = new Core(ready);
   const stop = bindToHistory(core, "app", browser);
   return { browser, core, stop };
 }
@@ -184,7 +166,7 @@ describe("the binding to the browser's history", () => {
     browser.go(1);
     expect(core.line).toBe("home[list,item]");
     expect(core.state.facts).toEqual({ online: false });
-    const again = new Core(plan);
+    const again = new Core(ready);
     bindToHistory(again, "app", browser);
     expect(again.line).toBe("home[list,item]");
     expect(again.state.facts).toEqual({ online: false });

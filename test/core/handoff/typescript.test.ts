@@ -258,7 +258,7 @@ const SETTINGS = {
     strict: true,
     noEmit: true,
     target: "es2022",
-    lib: ["es2023"],
+    lib: ["es2022", "dom"],
     module: "esnext",
     moduleResolution: "bundler",
     allowImportingTsExtensions: true,

@@ -1,40 +1,11 @@
 import { typeLabel } from "../../model/lookup.ts";
 import type { Param, Project, Screen } from "../../model/schema.ts";
+import { planHash, planOf } from "../../plan/planOf.ts";
 import { capital, codeEntrances, mustGive, uniqueNames, usableLegs, viewNames } from "../code/plan.ts";
-import { literal, planCode, property } from "./plan.ts";
-import address from "./runtime/address.ts?raw";
-import controls from "./runtime/controls.ts?raw";
-import history from "./runtime/history.ts?raw";
-import lanes from "./runtime/lanes.ts?raw";
-import make from "./runtime/make.ts?raw";
-import moves from "./runtime/moves.ts?raw";
-import navigator from "./runtime/navigator.ts?raw";
-import plan from "./runtime/plan.ts?raw";
-import state from "./runtime/state.ts?raw";
-import step from "./runtime/step.ts?raw";
-import values from "./runtime/values.ts?raw";
+import { literal, planCode, property } from "./literal.ts";
+import { heading, runtimeNames, runtimeSource } from "./runtime.ts";
 
-/** What the parts of the runtime are about, in the order in which they stand. */
-const RUNTIME: ReadonlyArray<[string, string]> = [
-  ["What a design is", plan],
-  ["The state", state],
-  ["Making places", make],
-  ["Lanes and Back", lanes],
-  ["Moves", moves],
-  ["What expressions read", values],
-  ["Controls and entrances", controls],
-  ["Events", step],
-  ["Addresses", address],
-  ["The navigator", navigator],
-  ["The browser's history", history],
-];
-
-/** Names that the runtime and the module themselves have, which types of records must keep clear of. */
-const TAKEN = [
-  ...RUNTIME.map(([, source]) => source)
-    .join("\n")
-    .matchAll(/^(?:export )?(?:interface|type|class|function|const) (\w+)/gm),
-].map((m) => m[1] ?? "");
+/** Names that the module itself has, which types of records must keep clear of, as of those of the runtime. */
 const OWN = [
   "Params",
   "Arguments",
@@ -52,37 +23,38 @@ const OWN = [
   "Map",
 ];
 
-/** The project as one TypeScript module without dependencies: types, functions for each leg, the state function and the browser binding. */
+/** What of the runtime an app may name. */
+const PUBLIC = ["Args", "Event", "Hooks", "HistoryWindow", "Json", "Layer", "Lead", "Moving", "Node", "Outcome", "Shown", "State", "Way", "Width"];
+
+/**
+ * The project as one TypeScript module without dependencies: first the engine's own source, of which nothing is exported, then,
+ * after one line that says so, what an app uses: types, the plan, functions for each leg, the state function and the browser binding.
+ */
 export function typescriptModule(project: Project): string {
   const rows = uniqueNames(
     project.types.map((t) => t.id),
     capital,
-    [...TAKEN, ...OWN],
+    [...runtimeNames(), ...OWN],
   );
   return [
     `// Made by Etape from "${oneLine(project.name)}". Do not edit: change the design and make this file again.`,
+    `// What an app uses begins after the line "${BORDER}"; what stands before it runs it and may change from one version to the next.`,
+    "",
+    runtimeSource(),
+    `// ==== ${BORDER} ${"=".repeat(60)}`,
+    "",
+    `export type { ${PUBLIC.join(", ")} };`,
     "",
     ...section("Screens, parameters and facts of this design", types(project, rows)),
-    ...section("The design", [...(project.types.length > 0 ? [rowsCode(project, rows), ""] : []), planCode(project)]),
-    ...RUNTIME.flatMap(([title, source]) => section(title, [bare(source)])),
+    ...section("The design", [planCode(planOf(project).data), "", "/** The design itself. */", "export const plan: Plan = linkPlan(data);"]),
     ...section("Navigating", navigatorCode(project, rows)),
   ].join("\n");
 }
 
+const BORDER = "What an app uses";
+
 function section(title: string, lines: string[]): string[] {
-  return [`// ---- ${title} ${"-".repeat(Math.max(4, 90 - title.length))}`, "", ...lines, ""];
-}
-
-/** A short text that is another for another text: 64 bits of FNV-1a (G. Fowler, L. C. Noll, K.-P. Vo, 1991), in hexadecimal digits. */
-function fingerprint(text: string): string {
-  let hash = 0xcbf29ce484222325n;
-  for (const byte of new TextEncoder().encode(text)) hash = BigInt.asUintN(64, (hash ^ BigInt(byte)) * 0x100000001b3n);
-  return hash.toString(16).padStart(16, "0");
-}
-
-/** A part of the runtime without its imports. */
-function bare(source: string): string {
-  return source.replace(/^import [\s\S]*?from ".*?";\n/gm, "").trim();
+  return [heading(title), "", ...lines, ""];
 }
 
 /** A name in a comment: one line that does not end the comment. */
@@ -155,23 +127,6 @@ function types(project: Project, rows: Rows): string[] {
   ];
 }
 
-function rowsCode(project: Project, rows: Rows): string {
-  const list = project.types.map(
-    (t) => `  ${property(t.id)}: (): readonly ${rows.get(t.id)}[] => [${t.samples.map((row) => literal(row)).join(", ")}] as never,`,
-  );
-  return [
-    "/** The rows of each type: samples, until the app gives its own. */",
-    "const samples = {",
-    ...list,
-    "};",
-    "/** The rows of a plan, with those that the app gives in place of samples. */",
-    'function withRows(own: Partial<typeof samples>): Plan["rows"] {',
-    "  const given: Readonly<Record<string, (() => readonly Args[]) | undefined>> = own as never;",
-    "  return Object.fromEntries(Object.entries(plan.rows).map(([id, type]) => [id, { ...type, all: given[id] ?? type.all }]));",
-    "}",
-  ].join("\n");
-}
-
 function navigatorCode(project: Project, rows: Rows): string[] {
   const guarded = project.facts.some((f) => f.source === "outside");
   const members = (kind: "tabs" | "drawer") =>
@@ -201,20 +156,21 @@ function navigatorCode(project: Project, rows: Rows): string[] {
     entrance.pattern === undefined
       ? []
       : [
-          `  ${property(entrance.id)}: (args: { ${variables.map((v) => `readonly ${property(v)}: string | number | boolean`).join("; ")} }) => buildPattern(${literal(entrance.pattern)}, args),`,
+          `  ${property(entrance.id)}: (args: { ${variables.map((v) => `readonly ${property(v)}: string | number | boolean`).join("; ")} }) => buildAddress(${literal(entrance.pattern)}, args),`,
         ],
   );
   return [
     "export interface Options {",
     "  readonly hooks?: Hooks;",
     `  readonly guards${guarded ? "" : "?"}: Guards;`,
-    ...(project.types.length > 0 ? ["  /** The app's own rows, for pages and lists. */", "  readonly rows?: Partial<typeof samples>;"] : []),
+    ...rowsOption(project, rows),
     "}",
     "",
     "/** Moves through the app as the design says. */",
     "export class Navigator extends Core {",
     `  constructor(options: Options${guarded ? "" : " = {}"}) {`,
-    `    super(${project.types.length > 0 ? "{ ...plan, rows: withRows(options.rows ?? {}) }" : "plan"}, options.hooks, { ...options.guards });`,
+    ...(project.types.length > 0 ? ["    const own: Readonly<Record<string, (() => readonly Args[]) | undefined>> = options.rows ?? {};"] : []),
+    `    super({ ...plainApp(plan), guards: { ...options.guards }${project.types.length > 0 ? ", rows: (type) => own[type]?.()" : ""} }, options.hooks);`,
     "  }",
     "",
     "  /** One function a leg. A leg that can not be used now is ignored. */",
@@ -246,7 +202,7 @@ function navigatorCode(project: Project, rows: Rows): string[] {
     "  }",
     "  /** Binds to the browser's history; gives what ends that. */",
     "  bindHistory(win: HistoryWindow = (globalThis as unknown as { window: HistoryWindow }).window) {",
-    `    return bindToHistory(this, ${literal(`${project.name} ${fingerprint(planCode(project))}`)}, win);`,
+    `    return bindToHistory(this, ${literal(`${project.name} ${planHash(planOf(project))}`)}, win);`,
     "  }",
     "}",
     "",
@@ -256,8 +212,15 @@ function navigatorCode(project: Project, rows: Rows): string[] {
     "};",
     "",
     "/** The state at launch, what an event makes of a state, and a state in one line: pure functions, as the navigator uses them. */",
-    "export const start = (): State => launch(plan);",
-    "export const next = (state: State, event: Event): Outcome => step(plan, state, event);",
-    "export const lineOf = (state: State): string => line(plan, state);",
+    "const app = plainApp(plan);",
+    "export const start = (): State => launch(app);",
+    "export const next = (state: State, event: Event): Outcome => step(app, state, event);",
+    "export const lineOf = (state: State): string => stateLine(plan, state);",
   ];
+}
+
+function rowsOption(project: Project, rows: Rows): string[] {
+  if (project.types.length === 0) return [];
+  const each = project.types.map((type) => `${property(type.id)}?: () => readonly ${rows.get(type.id)}[]`);
+  return ["  /** The app's own rows, for pages and lists, in place of the samples. */", `  readonly rows?: { ${each.join("; ")} };`];
 }

@@ -1,6 +1,6 @@
+import type { Json } from "../../../plan/data.ts";
+import type { State } from "../../../semantics/types.ts";
 import type { Core } from "./navigator.ts";
-import type { Json } from "./plan.ts";
-import type { State } from "./state.ts";
 
 /** The parts of a browser's window that the binding uses. */
 export interface HistoryWindow {

@@ -1,8 +1,10 @@
-import { buildPattern, matchPattern } from "./address.ts";
-import { leadOf } from "./controls.ts";
-import type { Event, Json, Plan } from "./plan.ts";
-import { current, line, type Outcome, type Shown, type State, screenOf } from "./state.ts";
-import { launch, step } from "./step.ts";
+import { buildAddress, matchAddress } from "../../../model/address.ts";
+import { type Lead, leadOf } from "../../../semantics/bar.ts";
+import { guardEvents } from "../../../semantics/guards.ts";
+import { stateLine } from "../../../semantics/line.ts";
+import { currentScreen, topBranch } from "../../../semantics/state.ts";
+import { launch, step } from "../../../semantics/step.ts";
+import type { App, Event, Outcome, Shown, State } from "../../../semantics/types.ts";
 
 /** A move as hooks see it. */
 export interface Moving {
@@ -18,17 +20,15 @@ export interface Hooks {
 
 /** Keeps a state, carries out events, and tells who listens. */
 export class Core {
-  readonly plan: Plan;
+  readonly app: App;
   private readonly hooks: Hooks;
-  private readonly guards: Readonly<Record<string, () => Json>>;
   private now: State;
   private readonly listeners = new Set<(state: State, event: Event | undefined) => void>();
 
-  constructor(plan: Plan, hooks: Hooks = {}, guards: Readonly<Record<string, () => Json>> = {}) {
-    this.plan = plan;
+  constructor(app: App, hooks: Hooks = {}) {
+    this.app = app;
     this.hooks = hooks;
-    this.guards = guards;
-    this.now = launch(plan);
+    this.now = launch(app);
     // What guards say first is part of where the app starts, not a move: no hook runs before its navigator is there.
     this.askGuards(() => {});
   }
@@ -38,21 +38,21 @@ export class Core {
   }
   /** The screen that shows, with its parameters. */
   get screen(): Shown {
-    return current(this.now);
+    return currentScreen(this.now);
   }
   /** What the control at the start of the bar is. */
-  get lead(): ReturnType<typeof leadOf> {
-    return leadOf(this.plan, this.now);
+  get lead(): Lead {
+    return leadOf(this.app.plan, this.now, topBranch(this.now));
   }
   get line(): string {
-    return line(this.plan, this.now);
+    return stateLine(this.app.plan, this.now);
   }
 
   /** Carries out an event; what guards say of the outside is asked first. */
   send(event: Event): Outcome["outcome"] | "held" {
     this.askGuards();
     const from = this.now;
-    const result = step(this.plan, from, event);
+    const result = step(this.app, from, event);
     if (result.outcome !== "moved") return result.outcome;
     const moving: Moving = { event, from, to: result.state };
     let held = false;
@@ -83,8 +83,8 @@ export class Core {
 
   /** The entrance that an address belongs to, with what its variables stand for. */
   match(address: string): { entrance: string; args: Record<string, string> } | undefined {
-    for (const [entrance, { pattern }] of Object.entries(this.plan.entrances)) {
-      const args = pattern === undefined ? undefined : matchPattern(pattern, address);
+    for (const [entrance, { pattern }] of this.app.plan.entrances) {
+      const args = pattern === undefined ? undefined : matchAddress(pattern, address);
       if (args) return { entrance, args };
     }
     return undefined;
@@ -93,19 +93,18 @@ export class Core {
   /** The address of the screen that shows: its own, else that of the first entrance that leads to it, if all its variables are known. */
   get address(): string | undefined {
     const { at, args } = this.screen;
-    const ways = Object.values(this.plan.entrances).filter(({ to }) => to === at);
-    for (const pattern of [screenOf(this.plan, at)?.path, ...ways.map((way) => way.pattern)]) {
-      const found = pattern === undefined ? undefined : buildPattern(pattern, args);
+    const ways = [...this.app.plan.entrances.values()].filter(({ to }) => to === at);
+    for (const pattern of [this.app.plan.screens.get(at)?.path, ...ways.map((way) => way.pattern)]) {
+      const found = pattern === undefined ? undefined : buildAddress(pattern, args);
       if (found !== undefined) return found;
     }
     return undefined;
   }
 
   private askGuards(tell = (moving: Moving) => this.told(moving)): void {
-    for (const [fact, ask] of Object.entries(this.guards)) {
-      const event: Event = { do: "fact", fact, value: ask() };
+    for (const event of guardEvents(this.app, this.now)) {
       const from = this.now;
-      const result = step(this.plan, from, event);
+      const result = step(this.app, from, event);
       if (result.outcome !== "moved") continue;
       // What is so outside can not be held; but who listens is told, for an arrive leg may have led on.
       this.now = result.state;
