@@ -15,3 +15,17 @@ export function once<T extends object, R>(owner: T, make: (owner: T) => R): R {
 }
 
 const kept = new WeakMap<object, Map<unknown, unknown>>();
+
+/**
+ * The same for what rests on other values as well: made again when one of them is no longer the same object. It keeps the last
+ * result alone, so that an edit works out again only what it touches.
+ */
+export function onceFor<T extends object, R>(owner: T, restsOn: readonly unknown[], make: (owner: T) => R): R {
+  const last = lasts.get(owner);
+  if (last && last.restsOn.length === restsOn.length && restsOn.every((one, i) => one === last.restsOn[i])) return last.result as R;
+  const result = make(owner);
+  lasts.set(owner, { restsOn, result });
+  return result;
+}
+
+const lasts = new WeakMap<object, { readonly restsOn: readonly unknown[]; readonly result: unknown }>();

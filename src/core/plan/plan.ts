@@ -43,79 +43,83 @@ export interface Pages {
   readonly rows: readonly Args[];
 }
 
-/** A plan with everything that is looked up in it as a table. It never changes. */
-export interface Plan {
-  readonly data: PlanData;
+/** What a plan consists of, as tables. */
+export interface Tables {
   readonly launch: Template;
   readonly screens: ReadonlyMap<string, ScreenPlan>;
   readonly containers: ReadonlyMap<string, ContainerPlan>;
   readonly legs: ReadonlyMap<string, Leg>;
-  readonly from: ReadonlyMap<string, LegsFrom>;
   readonly entrances: ReadonlyMap<string, Entrance>;
   readonly facts: ReadonlyMap<string, FactPlan>;
   readonly types: ReadonlyMap<string, TypePlan>;
   readonly lanes: ReadonlyMap<string, Template>;
+}
+
+/** A plan ready to run: its tables, and what is asked of them at every step. It never changes. */
+export interface Plan extends Tables {
+  readonly from: ReadonlyMap<string, LegsFrom>;
   readonly pages: ReadonlyMap<string, Pages>;
   readonly hasDepart: boolean;
 }
 
-/** Makes the tables of a plan. */
-export function linkPlan(data: PlanData): Plan {
-  const legs = linkLegs(data);
+/** Makes a plan ready to run. */
+export function linkPlan(tables: Tables): Plan {
   const from = new Map<string, LegsFrom>();
-  for (const leg of legs.values()) {
+  let hasDepart = false;
+  for (const leg of tables.legs.values()) {
     let group = from.get(leg.from);
     if (!group) {
       group = { events: [], arrive: [], depart: [] };
       from.set(leg.from, group);
     }
     group[leg.on === "arrive" || leg.on === "depart" ? leg.on : "events"].push(leg);
+    hasDepart ||= leg.on === "depart";
   }
-  const types = new Map(Object.entries(data.types));
-  return {
-    data,
+  return { ...tables, from, pages: linkPages(tables), hasDepart };
+}
+
+/** Reads a plan from its data. */
+export function planFrom(data: PlanData): Plan {
+  const legs = new Map<string, Leg>();
+  for (const [id, leg] of Object.entries(data.legs)) legs.set(id, linkLeg(id, leg, legs));
+  return linkPlan({
     launch: data.launch,
     screens: new Map(Object.entries(data.screens)),
     containers: new Map(Object.entries(data.containers)),
     legs,
-    from,
     entrances: new Map(Object.entries(data.entrances).map(([id, entrance]) => [id, linkEntrance(id, entrance)])),
     facts: new Map(Object.entries(data.facts)),
-    types,
+    types: new Map(Object.entries(data.types)),
     lanes: new Map(Object.entries(data.lanes)),
-    pages: linkPages(data, types),
-    hasDepart: [...legs.values()].some((leg) => leg.on === "depart"),
-  };
+  });
 }
 
 const NO_LEGS: readonly Leg[] = [];
 
-function linkLegs(data: PlanData): Map<string, Leg> {
-  const legs = new Map<string, Leg>();
-  for (const [id, leg] of Object.entries(data.legs)) {
-    legs.set(id, {
-      id,
-      from: leg.from,
-      on: leg.on,
-      by: leg.by,
-      never: leg.never === true,
-      when: leg.when && expressionOf(leg.when),
-      shown: leg.shown && expressionOf(leg.shown),
-      enabled: leg.enabled && expressionOf(leg.enabled),
-      except: leg.except,
-      rows: leg.rows,
-      move: leg.move,
-      keepsDrawer: leg.keepsDrawer === true,
-      pass: (leg.pass ?? []).map(({ name, value, required }) => ({ name, value: expressionOf(value), required: required === true })),
-      set: (leg.set ?? []).map(({ fact, value }) => ({ fact, value: expressionOf(value) })),
-      resumes: leg.resumes === true,
-      earlier: leg.earlier ? leg.earlier.map((other) => legs.get(other)).filter((other) => other !== undefined) : NO_LEGS,
-    });
-  }
-  return legs;
+/** A leg of a plan; `before` holds those that stand before it. */
+export function linkLeg(id: string, leg: LegPlan, before: ReadonlyMap<string, Leg>): Leg {
+  return {
+    id,
+    from: leg.from,
+    on: leg.on,
+    by: leg.by,
+    never: leg.never === true,
+    when: leg.when && expressionOf(leg.when),
+    shown: leg.shown && expressionOf(leg.shown),
+    enabled: leg.enabled && expressionOf(leg.enabled),
+    except: leg.except,
+    rows: leg.rows,
+    move: leg.move,
+    keepsDrawer: leg.keepsDrawer === true,
+    pass: leg.pass?.map(({ name, value, required }) => ({ name, value: expressionOf(value), required: required === true })) ?? [],
+    set: leg.set?.map(({ fact, value }) => ({ fact, value: expressionOf(value) })) ?? [],
+    resumes: leg.resumes === true,
+    earlier: leg.earlier?.map((other) => before.get(other)).filter((other) => other !== undefined) ?? NO_LEGS,
+  };
 }
 
-function linkEntrance(id: string, entrance: EntrancePlan): Entrance {
+/** A way in of a plan. */
+export function linkEntrance(id: string, entrance: EntrancePlan): Entrance {
   return {
     ...entrance,
     id,
@@ -124,9 +128,9 @@ function linkEntrance(id: string, entrance: EntrancePlan): Entrance {
   };
 }
 
-function linkPages(data: PlanData, types: ReadonlyMap<string, TypePlan>): Map<string, Pages> {
+function linkPages({ screens, types }: Pick<Tables, "screens" | "types">): Map<string, Pages> {
   const out = new Map<string, Pages>();
-  for (const [id, { pages }] of Object.entries(data.screens)) {
+  for (const [id, { pages }] of screens) {
     const type = pages && types.get(pages.over);
     if (type) out.set(id, { over: pages.over, by: pages.by, order: pages.order, key: type.key, rows: inOrder(type.rows, pages.order) });
   }

@@ -1,11 +1,11 @@
 import { keyField } from "../model/lookup.ts";
 import { once } from "../model/once.ts";
 import type { Project } from "../model/schema.ts";
-import type { PlanData } from "./data.ts";
-import { entrancePlan, legPlans } from "./lower/legs.ts";
+import type { FactPlan, PlanData, TypePlan } from "./data.ts";
+import { entrancePlan, lowerLegs } from "./lower/legs.ts";
 import { containerPlans, lanePlans, screenPlans } from "./lower/places.ts";
 import { templateOf } from "./lower/templates.ts";
-import { linkPlan, type Plan } from "./plan.ts";
+import { linkEntrance, linkPlan, type Plan } from "./plan.ts";
 
 /**
  * The plan of a project, made once. Never throws on a project that was read: what is broken in it becomes operations that are
@@ -16,39 +16,64 @@ export function planOf(project: Project): Plan {
 }
 
 function makePlan(project: Project): Plan {
-  return linkPlan(planData(project));
+  const { legs, entrances, ...tables } = once(project, lower);
+  return linkPlan({
+    ...tables,
+    legs: legs.linked,
+    entrances: new Map([...entrances].map(([id, entrance]) => [id, linkEntrance(id, entrance)])),
+  });
 }
 
-function planData(project: Project): PlanData {
+/** The plan of a project as plain data, for code that carries it. */
+export function planData(project: Project): PlanData {
+  const { launch, legs, ...tables } = once(project, lower);
+  return {
+    launch,
+    screens: Object.fromEntries(tables.screens),
+    containers: Object.fromEntries(tables.containers),
+    legs: Object.fromEntries(legs.plans),
+    entrances: Object.fromEntries(tables.entrances),
+    facts: Object.fromEntries(tables.facts),
+    types: Object.fromEntries(tables.types),
+    lanes: Object.fromEntries(tables.lanes),
+  };
+}
+
+/** All parts of a plan, by id. */
+function lower(project: Project) {
   return {
     launch: templateOf(project, project.root),
     screens: screenPlans(project),
     containers: containerPlans(project),
-    legs: legPlans(project),
-    entrances: Object.fromEntries(project.entrances.map((entrance) => [entrance.id, entrancePlan(project, entrance)])),
-    facts: Object.fromEntries(
-      project.facts.map((fact) => [
-        fact.id,
-        {
-          initial: fact.initial,
-          ...(fact.type === "choice" ? { values: fact.values ?? [] } : {}),
-          ...(fact.source === "outside" ? { outside: true } : {}),
-          ...(fact.persists ? { persists: true } : {}),
-        },
-      ]),
-    ),
-    types: Object.fromEntries(project.types.map((type) => [type.id, { key: keyField(type), rows: type.samples }])),
+    legs: lowerLegs(project),
+    entrances: new Map(project.entrances.map((entrance) => [entrance.id, entrancePlan(project, entrance)])),
+    facts: factPlans(project),
+    types: new Map<string, TypePlan>(project.types.map((type) => [type.id, { key: keyField(type), rows: type.samples }])),
     lanes: lanePlans(project),
   };
 }
 
-/** A short text that differs where two plans differ: 106 bits of cyrb53 (bryc, 2018, public domain) run twice, as hexadecimal digits. */
-export function planHash(plan: Plan): string {
-  return once(plan, hashOf);
+function factPlans({ facts }: Project): Map<string, FactPlan> {
+  return new Map(
+    facts.map(({ id, type, initial, values, source, persists }): [string, FactPlan] => [
+      id,
+      {
+        initial,
+        ...(type === "choice" ? { values: values ?? [] } : {}),
+        ...(source === "outside" ? { outside: true } : {}),
+        ...(persists ? { persists } : {}),
+      },
+    ]),
+  );
 }
 
-function hashOf({ data }: Plan): string {
-  const text = JSON.stringify(data);
+/** A short text that differs where two plans differ: 106 bits of cyrb53 (bryc, 2018, public domain) run twice, as hexadecimal digits. */
+export function planHash(project: Project): string {
+  return once(project, hashOf);
+}
+
+function hashOf(project: Project): string {
+  const text = JSON.stringify(planData(project));
   return `${hash53(text, 0)}${hash53(text, 1)}`;
 }
 

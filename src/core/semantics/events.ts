@@ -18,6 +18,7 @@ import {
   topBranch,
   updateBranch,
   visiblePath,
+  withLane,
   withLayers,
 } from "./state.ts";
 import type { App, Change, LaneNode, Node, PlainEvent, State } from "./types.ts";
@@ -80,7 +81,7 @@ function chosenAgain(app: App, node: LaneNode): LaneNode | undefined {
   if (node.kind === "drawer") return node.open ? closed(node) : undefined;
   const lane = node.lanes[node.active];
   if (app.plan.containers.get(node.at)?.chosenAgain !== "root" || lane?.kind !== "stack" || lane.items.length < 2) return undefined;
-  return { ...node, lanes: { ...node.lanes, [node.active]: { ...lane, items: app.stacks.bottom(lane.items) } } };
+  return { ...node, lanes: withLane(node.lanes, node.active, { ...lane, items: app.stacks.bottom(lane.items) }) };
 }
 
 function pressLead(app: App, state: State): Change {

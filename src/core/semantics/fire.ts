@@ -19,19 +19,19 @@ export function newNotes(): Notes {
 
 /**
  * Fires a leg: arguments and values from the state before, an open drawer that it belongs to
- * closed, then the move; if it was made, what the leg sets. What came of it is noted.
+ * closed, then the move; if it was made, what the leg sets. What came of it is noted. `given` replaces the arguments that it passes.
  */
-export function fire(app: App, state: State, firing: Firing, notes: Notes): Change {
+export function fire(app: App, state: State, firing: Firing, notes: Notes, given?: Args): Change {
   const leg = firing.leg.id;
   app.observer?.fired(leg);
   notes.fired = [...notes.fired, leg];
-  const change = carryOut(app, state, firing);
+  const change = carryOut(app, state, firing, given);
   if (change.is === "refused") notes.refused = [...notes.refused, { leg, why: change.why }];
   if (change.is === "moved" && change.copied !== undefined) notes.copied = [...notes.copied, { leg, place: change.copied }];
   return change;
 }
 
-function carryOut(app: App, state: State, { leg, branch, values, args: given }: Firing): Change {
+function carryOut(app: App, state: State, { leg, branch, values }: Firing, given: Args | undefined): Change {
   const facts = factsAfter(app, leg, state, values);
   const drawer = drawerToClose(state, branch, leg);
   const before = spent(drawer < 0 ? state : withDrawerClosed(state, branch, drawer), branch, leg);

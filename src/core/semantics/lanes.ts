@@ -4,9 +4,12 @@ import type { App, LaneNode, Node, State } from "./types.ts";
 
 /** Makes a lane active. The lane left is dropped where the container does not keep lanes; a drawer closes. */
 export function switchLane(app: App, node: LaneNode, id: string, lane: Node): LaneNode {
-  const lanes: Record<string, Node> = { ...node.lanes, [id]: lane };
+  const lanes: Record<string, Node> = { ...node.lanes };
+  lanes[id] = lane;
   if (node.active !== id && app.plan.containers.get(node.at)?.keeps === false) delete lanes[node.active];
-  return closed({ ...node, active: id, lanes, visited: [...node.visited.filter((v) => v !== id), id] });
+  const visited = node.visited.filter((v) => v !== id);
+  visited.push(id);
+  return closed({ ...node, active: id, lanes, visited });
 }
 
 /** Selects a lane: as it was left, or made where it does not exist or `fresh` is asked. */

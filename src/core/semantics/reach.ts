@@ -34,10 +34,7 @@ export interface Firing {
   readonly leg: Leg;
   readonly branch: number;
   readonly values: Values;
-  /** What replaces the arguments that the leg passes. */
-  readonly args?: LegArguments;
 }
-type LegArguments = Shown["args"] | undefined;
 
 /** The branch on which a leg can fire for an event, or undefined. */
 export function firingOf(app: App, state: State, leg: Leg, input: Input): Firing | undefined {

@@ -3,7 +3,7 @@ import { codeEntrances, uniqueNames, usableLegs, viewNames } from "../../../src/
 import { chunks } from "../../../src/core/handoff/code/written.ts";
 import { kotlin } from "../../../src/core/handoff/kotlin/plan.ts";
 import { literal } from "../../../src/core/handoff/typescript/literal.ts";
-import { planOf } from "../../../src/core/plan/planOf.ts";
+import { planData } from "../../../src/core/plan/planOf.ts";
 import { app } from "../../vectors/app.ts";
 
 describe("names in code", () => {
@@ -50,7 +50,7 @@ describe("the plan that all languages share", () => {
   });
 
   it("leaves out what is ill-typed, and never lets it happen", () => {
-    const { legs, entrances } = planOf(project).data;
+    const { legs, entrances } = planData(project);
     expect(legs.toB).toMatchObject({ on: "user", pass: [{ name: "id", required: true }] });
     expect(legs.toB?.never).toBeUndefined();
     expect(legs.bad?.never).toBe(true);

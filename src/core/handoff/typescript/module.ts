@@ -1,6 +1,6 @@
 import { typeLabel } from "../../model/lookup.ts";
 import type { Param, Project, Screen } from "../../model/schema.ts";
-import { planHash, planOf } from "../../plan/planOf.ts";
+import { planData, planHash } from "../../plan/planOf.ts";
 import { capital, codeEntrances, mustGive, uniqueNames, usableLegs, viewNames } from "../code/plan.ts";
 import { literal, planCode, property } from "./literal.ts";
 import { heading, runtimeNames, runtimeSource } from "./runtime.ts";
@@ -46,7 +46,7 @@ export function typescriptModule(project: Project): string {
     `export type { ${PUBLIC.join(", ")} };`,
     "",
     ...section("Screens, parameters and facts of this design", types(project, rows)),
-    ...section("The design", [planCode(planOf(project).data), "", "/** The design itself. */", "export const plan: Plan = linkPlan(data);"]),
+    ...section("The design", [planCode(planData(project)), "", "/** The design itself. */", "export const plan: Plan = planFrom(data);"]),
     ...section("Navigating", navigatorCode(project, rows)),
   ].join("\n");
 }
@@ -202,7 +202,7 @@ function navigatorCode(project: Project, rows: Rows): string[] {
     "  }",
     "  /** Binds to the browser's history; gives what ends that. */",
     "  bindHistory(win: HistoryWindow = (globalThis as unknown as { window: HistoryWindow }).window) {",
-    `    return bindToHistory(this, ${literal(`${project.name} ${planHash(planOf(project))}`)}, win);`,
+    `    return bindToHistory(this, ${literal(`${project.name} ${planHash(project)}`)}, win);`,
     "  }",
     "}",
     "",

@@ -1,25 +1,52 @@
 import { compile, fits, type Scope, valueType } from "../../model/expression.ts";
-import { elementIdOf, elementOf, lookup, parametersOf, passTarget, rowTypeOf } from "../../model/lookup.ts";
+import { elementIdOf, elementOf, firstScreen, lookup, parametersOf, passTarget, rowTypeOf } from "../../model/lookup.ts";
+import { onceFor } from "../../model/once.ts";
 import type { Element, Entrance, Leg, Project } from "../../model/schema.ts";
 import { compileCondition, entranceScope, legScope, placeScope } from "../../model/scope.ts";
 import { patternVariables } from "../../model/template.ts";
 import type { EntrancePlan, LegPlan, Tree } from "../data.ts";
+import { linkLeg, type Leg as PlanLeg } from "../plan.ts";
 import { programOf } from "./moves.ts";
 import { routeTo, templateOf } from "./templates.ts";
 import { treeOf } from "./trees.ts";
 
-/** The legs of a project, each with those that come before it on the same trigger. */
-export function legPlans(project: Project): Record<string, LegPlan> {
-  const out: Record<string, LegPlan> = {};
+/** The legs of a project as data and ready to run, in document order. */
+export interface LoweredLegs {
+  readonly plans: ReadonlyArray<readonly [id: string, plan: LegPlan]>;
+  readonly linked: ReadonlyMap<string, PlanLeg>;
+}
+
+/** Makes the legs of a project ready, each with those that come before it on the same trigger. One that an edit has not touched is kept. */
+export function lowerLegs(project: Project): LoweredLegs {
+  const plans: Array<[string, LegPlan]> = [];
+  const linked = new Map<string, PlanLeg>();
   const before = new Map<string, string[]>();
   for (const leg of project.legs) {
-    const key = triggerKey(leg);
-    const earlier = before.get(key);
-    out[leg.id] = { ...legPlan(project, leg), ...(earlier ? { earlier: [...earlier] } : {}) };
+    const alone = onceFor(leg, whatLegRestsOn(project, leg), () => {
+      const plan = legPlan(project, leg);
+      return { key: triggerKey(leg), plan, linked: linkLeg(leg.id, plan, linked) };
+    });
+    const earlier = before.get(alone.key);
+    const plan = earlier ? { ...alone.plan, earlier: [...earlier] } : alone.plan;
+    plans.push([leg.id, plan]);
+    linked.set(leg.id, earlier ? linkLeg(leg.id, plan, linked) : alone.linked);
     if (earlier) earlier.push(leg.id);
-    else before.set(key, [leg.id]);
+    else before.set(alone.key, [leg.id]);
   }
-  return out;
+  return { plans, linked };
+}
+
+/** All of a project that the plan of a leg is made of, beside the leg itself. */
+function whatLegRestsOn(project: Project, leg: Leg): readonly unknown[] {
+  const { containers, facts, types } = project;
+  const { screens } = lookup(project);
+  const rests: unknown[] = [containers, facts, types, screens.get(leg.from) ?? project.screens];
+  const { move } = leg;
+  if (!move || !("to" in move)) return rests;
+  rests.push(screens.get(move.to));
+  if ("pass" in move) rests.push(firstScreen(project, passTarget(project, leg) ?? ""));
+  if (move.kind === "open" && move.show !== undefined) rests.push(screens.get(move.show));
+  return rests;
 }
 
 /** Legs with one key share source and trigger; `by` of depart legs is looked at when they are asked. */

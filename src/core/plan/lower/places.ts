@@ -5,13 +5,13 @@ import { upProgram } from "./moves.ts";
 import { holdsOf, templateOf } from "./templates.ts";
 
 /** The screens of a project. Screens with one up target on which Up does the same share one program. */
-export function screenPlans(project: Project): Record<string, ScreenPlan> {
+export function screenPlans(project: Project): Map<string, ScreenPlan> {
   const programs = new Map<string, Program | undefined>();
-  const out: Record<string, ScreenPlan> = {};
+  const out = new Map<string, ScreenPlan>();
   for (const screen of project.screens) {
     const to = upTarget(project, screen.id);
     if (to !== undefined && !programs.has(to)) programs.set(to, upProgram(project, screen.id));
-    out[screen.id] = screenPlan(screen, to === undefined ? undefined : programs.get(to));
+    out.set(screen.id, screenPlan(screen, to === undefined ? undefined : programs.get(to)));
   }
   return out;
 }
@@ -28,8 +28,8 @@ function screenPlan({ params, bar, pages, coversTabs, path }: Screen, up: Progra
 }
 
 /** The containers of a project. */
-export function containerPlans(project: Project): Record<string, ContainerPlan> {
-  return Object.fromEntries(project.containers.map((container) => [container.id, containerPlan(project, container)]));
+export function containerPlans(project: Project): Map<string, ContainerPlan> {
+  return new Map(project.containers.map((container) => [container.id, containerPlan(project, container)]));
 }
 
 function containerPlan(project: Project, container: Container): ContainerPlan {
@@ -58,9 +58,10 @@ function barPlan(bar: Bar | undefined): Pick<ScreenPlan, "bar"> {
 }
 
 /** What the members of tabs and drawers look like when they are made. */
-export function lanePlans(project: Project): Record<string, Template> {
-  const out: Record<string, Template> = {};
+export function lanePlans(project: Project): Map<string, Template> {
+  const out = new Map<string, Template>();
   for (const { kind, start, members } of project.containers)
-    if (kind === "tabs" || kind === "drawer") for (const id of [start, ...members]) if (lookup(project).containers.has(id)) out[id] = templateOf(project, id);
+    if (kind === "tabs" || kind === "drawer")
+      for (const id of [start, ...members]) if (lookup(project).containers.has(id)) out.set(id, templateOf(project, id));
   return out;
 }
