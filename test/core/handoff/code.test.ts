@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { codeEntrances, uniqueNames, usableLegs, viewNames } from "../../../src/core/handoff/code/plan.ts";
-import { chunks } from "../../../src/core/handoff/code/written.ts";
+import { chunks, codeEntrances, uniqueNames, usableLegs, viewNames } from "../../../src/core/handoff/code/plan.ts";
 import { kotlin } from "../../../src/core/handoff/kotlin/plan.ts";
 import { literal } from "../../../src/core/handoff/typescript/literal.ts";
 import { planData } from "../../../src/core/plan/planOf.ts";

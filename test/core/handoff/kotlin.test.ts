@@ -89,7 +89,7 @@ function program(): Record<string, string> {
   });
   const chunks = Array.from({ length: Math.ceil(CASES.length / 50) }, (_, c) => CASES.map((_, i) => i).slice(c * 50, c * 50 + 50));
   files["Main.kt"] = `
-fun walk(plan: Plan, events: List<Event>) {
+fun walk(plan: Data, events: List<Event>) {
     val engine = Engine(plan)
     var state = engine.launch()
     val out = mutableListOf(engine.line(state))

@@ -78,3 +78,10 @@ export function uniqueNames(ids: readonly string[], nameOf: (id: string) => stri
 export function capital(id: string): string {
   return id.charAt(0).toUpperCase() + id.slice(1);
 }
+
+/** Entries in parts of at most so many, for languages that take no endless literals. */
+export function chunks<T>(list: readonly T[], size: number): T[][] {
+  const out: T[][] = [];
+  for (let i = 0; i < list.length; i += size) out.push(list.slice(i, i + size));
+  return out;
+}

@@ -10,7 +10,7 @@ const KEPT = new Set(
     " ",
   ),
 );
-const TAKEN = [...runtime.matchAll(/^(?:private )?(?:(?:data |sealed )?class|typealias|fun|val|object) (\w+)/gm)].map((m) => m[1] ?? "");
+const TAKEN = [...runtime.matchAll(/^(?:private )?(?:(?:data |sealed )*class|typealias|fun|val|object) (\w+)/gm)].map((m) => m[1] ?? "");
 
 /** The project as one Kotlin file without dependencies: types, functions that give events, the plan and the state function. */
 export function kotlinModule(project: Project): string {

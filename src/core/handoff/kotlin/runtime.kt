@@ -1,115 +1,52 @@
 /** Values are texts, numbers (Double), truth values, and maps and lists of these; null stands for what is not there. */
 typealias Args = Map<String, Any?>
-typealias Expression = (Values) -> Any?
+/** A part of the plan: places, legs, ways in and facts as the design says them, moves as stack operations. */
+typealias Data = Map<String, Any?>
 
-/** What an expression may read. */
-class Values(
-    val fact: Args,
-    val width: String,
-    val param: Args,
-    val item: Args? = null,
-    val field: Args? = null,
-    val link: Args? = null,
-    private val rowBeside: (Int) -> Args? = { null }
-) {
-    val next: Args? get() = rowBeside(1)
-    val prev: Args? get() = rowBeside(-1)
-}
+@Suppress("UNCHECKED_CAST")
+private fun Data.part(name: String): Data? = this[name] as? Data
+@Suppress("UNCHECKED_CAST")
+private fun Data.parts(name: String): List<Data> = this[name] as? List<Data> ?: listOf()
+@Suppress("UNCHECKED_CAST")
+private fun Data.texts(name: String): List<String> = this[name] as? List<String> ?: listOf()
+private fun Data.text(name: String): String? = this[name] as? String
+private fun Data.flag(name: String): Boolean = this[name] == true
 
-class Bar(val show: Boolean, val lead: String)
-class Param(val name: String, val type: String, val default: Any? = null)
-class Pages(val over: String, val by: String, val order: String? = null)
+/** Reads the plan, which is JSON. */
+@Suppress("UNCHECKED_CAST")
+fun readPlan(lines: List<String>): Data = Reader(lines.joinToString("")).value() as Data
 
-sealed class Place {
-    abstract val bar: Bar?
-}
-class Screen(
-    val params: List<Param> = listOf(),
-    val up: String = "none",
-    override val bar: Bar? = null,
-    val pages: Pages? = null,
-    val coversTabs: Boolean = false
-) : Place()
-class Container(
-    val kind: String,
-    val start: String,
-    val members: List<String>,
-    override val bar: Bar? = null,
-    val onBack: String = "leave",
-    val chosenAgain: String = "nothing",
-    val keeps: Boolean = true,
-    val over: Boolean = true,
-    val pinnedFrom: String = "never",
-    val full: Boolean = false,
-    val blocks: Boolean = true,
-    val closeOn: List<String> = listOf()
-) : Place()
-
-class Move(
-    val kind: String,
-    val to: String = "",
-    val within: String? = null,
-    val repeat: String = "copy",
-    val tidy: String? = null,
-    val orElse: String = "push",
-    val show: String? = null,
-    val instead: Boolean = false,
-    val modal: String? = null,
-    val fresh: Boolean = false,
-    val drawer: String? = null,
-    val action: String = "toggle"
-)
-class Given(val value: Expression, val required: Boolean)
-class Leg(
-    val from: String,
-    val on: String,
-    val key: String,
-    val by: List<String>? = null,
-    val never: Boolean = false,
-    val condition: Expression? = null,
-    val shown: Expression? = null,
-    val enabled: Expression? = null,
-    val except: List<String> = listOf(),
-    val rows: String? = null,
-    val move: Move? = null,
-    val passes: Boolean = false,
-    val pass: Map<String, Given> = mapOf(),
-    val set: Map<String, Expression> = mapOf(),
-    val resumes: Boolean = false
-)
-class Entrance(
-    val to: String,
-    val pattern: String? = null,
-    val variables: List<String> = listOf(),
-    val pass: Map<String, Expression>? = null,
-    val condition: Expression? = null,
-    val otherwise: String? = null,
-    val resume: Boolean = false,
-    val onTop: Boolean = false
-)
-class Fact(val initial: Any, val values: List<String>? = null, val outside: Boolean = false, val persists: Boolean = false)
-class Rows(val key: String, val all: () -> List<Args>)
-
-/** The design as data. */
-class Plan(
-    val root: String,
-    val places: Map<String, Place>,
-    val legs: Map<String, Leg>,
-    val entrances: Map<String, Entrance>,
-    val facts: Map<String, Fact>,
-    val rows: Map<String, Rows>
-) {
-    val owners: Map<String, String> = mutableMapOf<String, String>().also { owners ->
-        for ((id, place) in places) if (place is Container) for (member in place.members) if (member !in owners) owners[member] = id
+private class Reader(private val text: String) {
+    private var at = 0
+    fun value(): Any? = when (text[at]) {
+        '{' -> mutableMapOf<String, Any?>().also { map -> each('}') { val name = string(); at += 1; map[name] = value() } }
+        '[' -> mutableListOf<Any?>().also { list -> each(']') { list.add(value()) } }
+        '"' -> string()
+        't' -> true.also { at += 4 }
+        'f' -> false.also { at += 5 }
+        'n' -> null.also { at += 4 }
+        else -> { val from = at; while (at < text.length && text[at] in "+-.eE0123456789") at += 1; text.substring(from, at).toDouble() }
     }
-    private val alike: Map<String, List<String>> = legs.keys.groupBy { legs.getValue(it).key }
-    private val starting: Map<String, List<String>> = legs.keys.groupBy { legs.getValue(it).from + " " + legs.getValue(it).on }
-
-    fun screen(id: String): Screen? = places[id] as? Screen
-    fun container(id: String?): Container? = places[id ?: ""] as? Container
-    fun ownerOf(id: String): String? = owners[id]
-    fun earlierThan(id: String): List<String> = alike.getValue(legs.getValue(id).key).takeWhile { it != id }
-    fun legsFrom(place: String, on: String): List<String> = starting[place + " " + on] ?: listOf()
+    private fun each(end: Char, read: () -> Unit) {
+        at += 1
+        while (text[at] != end) { read(); if (text[at] == ',') at += 1 }
+        at += 1
+    }
+    private fun string(): String {
+        val out = StringBuilder()
+        at += 1
+        while (text[at] != '"') {
+            var c = text[at++]
+            if (c == '\\') {
+                c = text[at++]
+                if (c == 'u') { out.append(text.substring(at, at + 4).toInt(16).toChar()); at += 4; continue }
+                c = when (c) { 'n' -> '\n'; 't' -> '\t'; 'r' -> '\r'; 'b' -> '\b'; 'f' -> '\u000c'; else -> c }
+            }
+            out.append(c)
+        }
+        at += 1
+        return out.toString()
+    }
 }
 
 sealed class Event {
@@ -128,7 +65,7 @@ sealed class Event {
 sealed class Node {
     abstract val at: String
 }
-/** Two screens shown are the same only if they are one object: a screen may be shown twice. */
+/** Two screens shown are the same only if their `args` are one object: a screen may be shown twice. */
 class Shown(override val at: String, val args: Args, val spent: List<String> = listOf()) : Node()
 data class Stack(override val at: String, val items: List<Node>) : Node()
 /** A tab set, or a drawer where `drawer` says so. */
@@ -144,6 +81,7 @@ data class Lanes(
 data class Layer(val at: String, val content: Node)
 data class Waiting(val entrance: String, val args: Args)
 data class Held(val event: Event, val depth: Int)
+/** Where the app is. Branch 0 is the base, branch n the content of layer n. */
 data class State(
     val base: Node,
     val layers: List<Layer>,
@@ -154,37 +92,35 @@ data class State(
 ) {
     val top: Int get() = layers.size
     fun branch(n: Int): Node = if (n == 0) base else layers[n - 1].content
-    fun withBranch(n: Int, node: Node): State =
-        if (n == 0) copy(base = node) else copy(layers = layers.mapIndexed { i, layer -> if (i == n - 1) layer.copy(content = node) else layer })
-    fun withLayers(count: Int): State = if (count >= layers.size) this else copy(layers = layers.take(count))
     fun path(n: Int): List<Node> = pathOf(branch(n))
     fun current(n: Int = top): Shown = shownIn(branch(n))
+    fun withLayers(count: Int): State = if (count >= layers.size) this else copy(layers = layers.take(count))
+    fun withBranch(n: Int, node: Node): State =
+        if (n == 0) copy(base = node) else copy(layers = layers.mapIndexed { i, layer -> if (i == n - 1) layer.copy(content = node) else layer })
     fun update(n: Int, depth: Int, node: Node): State = withBranch(n, replaceOn(path(n), depth, node))
-    fun nearest(n: Int, passes: (Node) -> Boolean): Int = path(n).indexOfLast(passes)
-    fun nearestStack(n: Int): Pair<Stack, Int>? {
-        val depth = nearest(n) { it is Stack }
-        return if (depth < 0) null else Pair(path(n)[depth] as Stack, depth)
+    fun nearestStack(n: Int): Int = path(n).indexOfLast { it is Stack }
+}
+
+fun pathOf(node: Node): List<Node> = generateSequence(node) {
+    when (it) {
+        is Shown -> null
+        is Stack -> it.items.lastOrNull()
+        is Lanes -> it.lanes[it.active]
+    }
+}.toList()
+fun shownIn(node: Node): Shown = pathOf(node).last() as? Shown ?: Shown(node.at, mapOf())
+private fun replaceOn(path: List<Node>, depth: Int, node: Node): Node = path.take(depth).foldRight(node) { outer, inner ->
+    when (outer) {
+        is Shown -> inner
+        is Stack -> outer.copy(items = outer.items.dropLast(1) + inner)
+        is Lanes -> outer.copy(lanes = outer.lanes + (outer.active to inner))
     }
 }
-
-fun childOf(node: Node): Node? = when (node) {
-    is Shown -> null
-    is Stack -> node.items.last()
-    is Lanes -> node.lanes[node.active]
-}
-private fun withChild(node: Node, inner: Node): Node = when (node) {
-    is Shown -> inner
-    is Stack -> node.copy(items = node.items.dropLast(1) + inner)
-    is Lanes -> node.copy(lanes = node.lanes + (node.active to inner))
-}
-fun pathOf(node: Node): List<Node> = generateSequence(node) { childOf(it) }.toList()
-fun shownIn(node: Node): Shown = pathOf(node).last() as? Shown ?: Shown(node.at, mapOf())
-fun replaceOn(path: List<Node>, depth: Int, node: Node): Node = path.take(depth).foldRight(node) { outer, inner -> withChild(outer, inner) }
-fun closed(node: Lanes): Lanes = if (node.open) node.copy(open = false) else node
-fun isOpen(node: Node): Boolean = node is Lanes && node.drawer && node.open
+private fun isOpen(node: Node): Boolean = node is Lanes && node.drawer && node.open
+private fun closed(node: Node): Node = if (node is Lanes && node.open) node.copy(open = false) else node
 
 /** What a move comes to before it is made. */
-sealed class Change {
+private sealed class Change {
     data class Moved(val state: State) : Change()
     data class Refused(val why: String) : Change()
     data class Ignored(val why: String) : Change()
@@ -196,14 +132,17 @@ private val noControl = Change.Ignored("no-such-control")
 /** `outcome` is moved, ignored, refused or left; unless it is moved, the state is the one given. */
 class Outcome(val outcome: String, val state: State, val why: String? = null)
 
-/** Moves through a design: pure functions from a state and an event to a state. */
-class Engine(private val plan: Plan) {
-    private val widths = listOf("narrow", "middle", "wide")
+/** Moves through a design: pure functions from a state and an event to a state. `rows` gives the app's own rows of a type. */
+class Engine(private val plan: Data, private val rows: (String) -> List<Args>? = { null }) {
+    private val legs: Data = plan.part("legs") ?: mapOf()
+    private val starting: Map<String, List<String>> = legs.keys.groupBy { leg(it).text("from") + " " + leg(it).text("on") }
 
-    fun launch(): State {
-        val first = State(make(plan.root), listOf(), plan.facts.mapValues { it.value.initial }, "narrow")
-        return arrive(null, first) ?: first
-    }
+    private fun screen(id: String): Data = plan.part("screens")?.part(id) ?: mapOf()
+    private fun container(id: String?): Data = plan.part("containers")?.part(id ?: "") ?: mapOf()
+    private fun leg(id: String): Data = legs.part(id) ?: mapOf()
+    private fun rowsOf(type: String): List<Args> = rows(type) ?: plan.part("types")?.part(type)?.parts("rows") ?: listOf()
+
+    fun launch(): State = arriving(null, State(make(plan["launch"]), listOf(), factsAnew(null), "narrow")).let { it.second ?: it.first }
 
     fun step(state: State, event: Event): Outcome {
         val change = attempt(state, event)
@@ -212,7 +151,7 @@ class Engine(private val plan: Plan) {
             is Change.Ignored -> Outcome("ignored", state, change.why)
             is Change.Refused -> Outcome("refused", state, change.why)
             is Change.Moved -> {
-                val settled = arrive(state, change.state) ?: return Outcome("refused", state, "redirect-loop")
+                val settled = arriving(state, change.state).second ?: return Outcome("refused", state, "redirect-loop")
                 val held = settled.held
                 Outcome("moved", if (held != null && settled.top <= held.depth) settled.copy(held = null) else settled)
             }
@@ -225,7 +164,7 @@ class Engine(private val plan: Plan) {
             is Shown -> node.at
             is Stack -> node.items.joinToString(",", node.at + "[", "]") { of(it) }
             is Lanes -> {
-                val members = plan.container(node.at)?.members ?: listOf()
+                val members = container(node.at).texts("members")
                 val lanes = members.filter { it in node.lanes } + node.lanes.keys.filter { it !in members }
                 val inside = lanes.joinToString(",") { (if (it == node.active) "*" else "") + of(node.lanes.getValue(it)) }
                 node.at + "{" + inside + "}" + (if (openMarks && isOpen(node)) "!" else "")
@@ -236,104 +175,57 @@ class Engine(private val plan: Plan) {
 
     // Making places
 
-    private fun make(id: String, args: Args = mapOf(), around: List<String> = listOf()): Node {
-        val place = plan.places[id]
-        if (place is Screen) return Shown(id, ownArguments(id, args))
-        if (place !is Container || place.kind == "modal" || id in around) return Shown(id, mapOf())
-        val start = make(place.start, args, around + id)
-        if (place.kind == "stack") return Stack(id, listOf(start))
-        return Lanes(id, place.kind == "drawer", place.start, mapOf(place.start to start), listOf(place.start))
+    @Suppress("UNCHECKED_CAST")
+    private fun make(template: Any?, args: Args = mapOf()): Node {
+        if (template is String) return Shown(template, ownArguments(template, args))
+        val data = template as Data
+        val stack = data.text("stack")
+        if (stack != null) return Stack(stack, (data["items"] as List<Any?>).map { make(it, args) })
+        val active = data.text("active") ?: ""
+        return Lanes(data.text("lanes") ?: "", data.text("kind") == "drawer", active, mapOf(active to make(data["shows"], args)), listOf(active))
     }
 
+    private fun makeLane(id: String): Node = make(plan.part("lanes")?.get(id) ?: id)
+
+    /** The arguments that a screen declares, defaults filled in; always a map of their own. */
     private fun ownArguments(id: String, args: Args): Args {
         val own = mutableMapOf<String, Any?>()
-        for (param in plan.screen(id)?.params ?: listOf()) {
-            val value = if (param.name in args) args[param.name] else param.default
-            if (value != null) own[param.name] = value
+        for (param in screen(id).parts("params")) {
+            val name = param.text("name") ?: continue
+            val value = if (name in args) args[name] else param["default"]
+            if (value != null) own[name] = value
         }
         return own
     }
 
-    private fun firstScreen(id: String, seen: List<String> = listOf()): String? {
-        val place = plan.places[id]
-        if (place == null || id in seen) return null
-        return if (place is Container) firstScreen(place.start, seen + id) else id
-    }
-
-    private fun tree(id: String, seen: MutableSet<String> = mutableSetOf()): Set<String> {
-        if (seen.add(id)) for (member in plan.container(id)?.members ?: listOf()) tree(member, seen)
-        return seen
-    }
-
-    private fun upTarget(id: String): String? {
-        val up = plan.screen(id)?.up ?: "none"
-        if (up == "none") return null
-        if (up != "auto") return up
-        val owner = plan.container(plan.ownerOf(id))
-        return if (owner != null && owner.kind == "stack" && owner.start != id) owner.start else null
-    }
-
-    private fun trail(id: String, args: Args): List<Node> {
-        val ids = mutableListOf(id)
-        var up = upTarget(id)
-        while (up != null && up !in ids && up in plan.places && plan.ownerOf(up) == plan.ownerOf(id)) {
-            ids.add(0, up)
-            up = upTarget(up)
-        }
-        return ids.map { make(it, args) }
-    }
-
-    private fun rebuild(state: State, id: String, args: Args): Change {
-        val place = plan.places[id] ?: return Change.Refused("no-place")
-        val owners = mutableListOf<String>()
-        var owner = plan.ownerOf(id)
-        while (owner != null && owner !in owners) {
-            owners.add(0, owner)
-            if (plan.container(owner)?.kind == "modal" || owner == plan.root) break
-            owner = plan.ownerOf(owner)
-        }
-        fun over(modal: String, content: Node) = Change.Moved(state.copy(base = make(plan.root), layers = listOf(Layer(modal, content))))
-        if (place is Container && place.kind == "modal") return over(id, make(place.start, args))
-        val outermost = owners.firstOrNull()
-        if (outermost != null && plan.container(outermost)?.kind == "modal") return over(outermost, build(owners.drop(1), id, args))
-        return Change.Moved(state.copy(base = build(owners, id, args), layers = listOf()))
-    }
-
-    private fun build(owners: List<String>, id: String, args: Args): Node {
-        val at = owners.firstOrNull() ?: return make(id, args)
-        val rest = owners.drop(1)
-        val inner = rest.firstOrNull() ?: id
-        val kind = plan.container(at)?.kind
-        return when (kind) {
-            "stack" -> Stack(at, if (rest.isEmpty()) trail(id, args) else listOf(build(rest, id, args)))
-            "tabs", "drawer" -> Lanes(at, kind == "drawer", inner, mapOf(inner to build(rest, id, args)), listOf(inner))
-            else -> build(rest, id, args)
-        }
+    private fun rebuilt(state: State, route: Data, args: Args): State {
+        val modal = route.text("over") ?: return state.copy(base = make(route["base"], args), layers = listOf())
+        return state.copy(base = make(plan["launch"]), layers = listOf(Layer(modal, make(route["shows"], args))))
     }
 
     // Lanes and Back
 
-    private fun isPinned(drawer: String, width: String): Boolean {
-        val from = plan.container(drawer)?.pinnedFrom ?: "never"
-        return from != "never" && widths.indexOf(width) >= widths.indexOf(from)
-    }
+    private fun isPinned(drawer: String, width: String): Boolean = width in container(drawer).texts("pinnedAt")
 
     private fun switchTo(node: Lanes, id: String, lane: Node): Lanes {
         var lanes = node.lanes + (id to lane)
-        if (node.active != id && plan.container(node.at)?.keeps == false) lanes = lanes - node.active
+        if (node.active != id && container(node.at)["keeps"] == false) lanes = lanes - node.active
         return node.copy(active = id, lanes = lanes, visited = node.visited.filter { it != id } + id, open = false)
     }
 
     private fun select(node: Lanes, id: String, fresh: Boolean = false): Lanes =
-        switchTo(node, id, (if (fresh) null else node.lanes[id]) ?: make(id))
+        switchTo(node, id, (if (fresh) null else node.lanes[id]) ?: makeLane(id))
 
-    private class Found(val state: State, val branch: Int, val depth: Int)
+    /** A state in which a container stands on the path of a branch. */
+    private class Focus(val state: State, val branch: Int, val depth: Int) {
+        val node: Node? get() = state.path(branch).getOrNull(depth)
+        fun put(node: Node): Focus = Focus(state.update(branch, depth, node), branch, depth)
+    }
 
-    private fun activate(state: State, id: String?): Found? {
-        if (id == null) return null
+    private fun activate(state: State, id: String): Focus? {
         for (n in state.top downTo 0) {
             val found = bringUp(state.branch(n), id, listOf()) ?: continue
-            return Found(state.withLayers(n).withBranch(n, found), n, pathOf(found).indexOfFirst { it.at == id && it !is Shown })
+            return Focus(state.withLayers(n).withBranch(n, found), n, pathOf(found).indexOfFirst { it.at == id && it !is Shown })
         }
         return null
     }
@@ -343,300 +235,220 @@ class Engine(private val plan: Plan) {
         if (node.at == id) return node
         val within = around + node.at
         if (node is Stack) {
-            for (i in node.items.indices.reversed()) {
-                val found = bringUp(node.items[i], id, within) ?: continue
-                return node.copy(items = node.items.take(i) + found)
-            }
+            for (i in node.items.indices.reversed()) return node.copy(items = node.items.take(i) + (bringUp(node.items[i], id, within) ?: continue))
             return null
         }
         node as Lanes
-        val members = plan.container(node.at)?.members ?: listOf()
-        for (lane in (listOf(node.active) + members + node.lanes.keys).distinct()) {
-            val content = node.lanes[lane] ?: (if (id in tree(lane)) make(lane) else null) ?: continue
-            val found = bringUp(content, id, within) ?: continue
-            return switchTo(node, lane, found)
+        for (lane in (listOf(node.active) + container(node.at).texts("members") + node.lanes.keys).distinct()) {
+            val content = node.lanes[lane] ?: if (id in container(lane).texts("holds")) makeLane(lane) else continue
+            return switchTo(node, lane, bringUp(content, id, within) ?: continue)
         }
         return null
     }
 
+    private fun closesBy(id: String, way: String): Boolean = way in container(id).texts("closeOn")
+
     private fun goBack(state: State, n: Int): Change {
         val nodes = state.path(n)
         val open = nodes.indexOfLast { isOpen(it) }
-        if (open >= 0) {
-            val drawer = nodes[open] as Lanes
-            val closes = plan.container(drawer.at)?.closeOn?.contains("back") == true
-            return if (closes) Change.Moved(state.update(n, open, closed(drawer))) else nothingToDo
-        }
-        for (depth in nodes.indices.reversed()) {
-            val next = backIn(nodes[depth]) ?: continue
-            return Change.Moved(state.update(n, depth, next))
-        }
+        if (open >= 0) return if (closesBy(nodes[open].at, "back")) Change.Moved(state.update(n, open, closed(nodes[open]))) else nothingToDo
+        for (depth in nodes.indices.reversed()) return Change.Moved(state.update(n, depth, backIn(nodes[depth]) ?: continue))
         if (n == 0) return Change.Left
-        return if (plan.container(state.layers[n - 1].at)?.closeOn?.contains("back") == true) Change.Moved(state.withLayers(n - 1)) else nothingToDo
+        return if (closesBy(state.layers[n - 1].at, "back")) Change.Moved(state.withLayers(n - 1)) else nothingToDo
     }
 
     private fun backIn(node: Node): Node? {
         if (node is Stack) return if (node.items.size > 1) node.copy(items = node.items.dropLast(1)) else null
         if (node !is Lanes) return null
-        val container = plan.container(node.at) ?: return null
-        if (container.onBack == "start") return if (node.active == container.start) null else select(node, container.start)
-        if (container.onBack != "previous") return null
+        val start = container(node.at).text("start") ?: ""
+        if (container(node.at).text("onBack") == "start") return if (node.active == start) null else select(node, start)
+        if (container(node.at).text("onBack") != "previous") return null
         val visited = node.visited.filter { it != node.active }
-        val previous = visited.lastOrNull() ?: return null
-        return select(node, previous).copy(visited = visited)
+        return select(node, visited.lastOrNull() ?: return null).copy(visited = visited)
     }
 
-    // Moves
+    // Stack operations
 
-    private fun placesExist(move: Move): Boolean {
-        fun kindOf(id: String?) = plan.container(id)?.kind
-        fun showable(id: String) = id in plan.places && kindOf(id) != "modal"
-        val within = move.within
-        return when (move.kind) {
-            "push", "reset" -> showable(move.to) && (within == null || within == "beneath" || kindOf(within) == "stack")
-            "replace" -> showable(move.to)
-            "return" -> plan.screen(move.to) != null
-            "open" -> kindOf(move.to) == "modal" && (move.show == null || showable(move.show))
-            "close" -> move.modal == null || kindOf(move.modal) == "modal"
-            "select" -> move.to in plan.places && kindOf(plan.ownerOf(move.to)).let { it == "tabs" || it == "drawer" }
-            "menu" -> move.drawer == null || kindOf(move.drawer) == "drawer"
-            else -> true
+    /** Runs the operations of a move one after another; `before` is the state that it began in. */
+    private fun run(before: State, start: State, n: Int, operations: List<Data>, args: Args): Change {
+        var state = start
+        var on: Focus? = null
+        var quiet = false
+        fun settled(next: State, still: Boolean): Change = if (still && line(next) == line(before)) nothingToDo else Change.Moved(next)
+        loop@ for ((i, op) in operations.withIndex()) {
+            val at = on
+            val to = op.text("to") ?: ""
+            quiet = quiet || op.flag("quiet")
+            when (op.text("op")) {
+                "refuse" -> return Change.Refused(op.text("why") ?: "")
+                "tidy" -> return tidied(state, n, op.text("away") == "one", operations.drop(i + 1), args)
+                "stack" -> {
+                    val branch = if (op.text("of") == "beneath" && n > 0) n - 1 else n
+                    val from = state.withLayers(if (branch < n) branch else state.top)
+                    val depth = from.nearestStack(branch)
+                    if (depth < 0) return if (op["otherwise"] != null && branch == n) run(state, state, n, op.parts("otherwise"), args) else Change.Refused("no-stack")
+                    on = Focus(from, branch, depth)
+                }
+                "bring" -> on = activate(state, op.text("up") ?: "")
+                    ?: return if (op["otherwise"] != null) run(state, state, n, op.parts("otherwise"), args) else Change.Refused("not-showing")
+                "unless" -> if (state.current(n).at == op.text("shows")) return nothingToDo
+                "stay" -> {
+                    val last = (at?.node as? Stack)?.items?.last() ?: continue@loop
+                    val (was, wanted) = Pair(shownIn(last), shownIn(make(op["make"], args)))
+                    if (last.at == op.text("on") && was.at == wanted.at && was.args == wanted.args) return settled(state, true)
+                }
+                "pop" -> {
+                    val matches = { node: Node -> to == (if (op.text("by") == "is") node.at else shownIn(node).at) }
+                    val found = if (op["beneath"] != null) popBeneath(state, n, op.text("beneath") == "outwards", matches) else popTo(at, op.flag("pass"), args, matches)
+                    if (found != null) return settled(found, op.flag("quiet"))
+                }
+                "drop" -> state = withoutTop(state, n)
+                "push", "fill" -> {
+                    val stack = at?.node as? Stack ?: return Change.Refused("no-stack")
+                    if (isAround(op, state.path(at.branch).take(at.depth + 1))) return Change.Refused("inside-itself")
+                    on = at.put(stack.copy(items = if (op.text("op") == "push") stack.items + make(op["make"], args) else (op["make"] as List<*>).map { make(it, args) }))
+                }
+                "replace" -> {
+                    val nodes = state.path(n)
+                    if (isAround(op, nodes.dropLast(1))) return Change.Refused("inside-itself")
+                    state = state.update(n, nodes.size - 1, make(op["make"], args))
+                }
+                "select" -> on = at?.put(select(at.node as? Lanes ?: return Change.Refused("not-showing"), op.text("lane") ?: "", op.flag("fresh")))
+                "rebuild" -> return Change.Moved(rebuilt(state, op.part("route") ?: mapOf(), args))
+                "open" -> return open(state, n, op, args)
+                "close" -> {
+                    val layer = if (op["modal"] == null) n - 1 else state.layers.indexOfFirst { it.at == op["modal"] }
+                    return if (layer < 0) nothingToDo else Change.Moved(state.withLayers(layer))
+                }
+                "menu" -> return menu(state, n, op)
+                "back" -> return goBack(state, n)
+                "up" -> return goUp(state, n)
+            }
+            if (on !== at) state = on?.state ?: state
         }
+        return if (state === before) nothingToDo else settled(state, quiet)
     }
 
-    private fun makeMove(state: State, n: Int, move: Move, args: Args, passes: Boolean): Change = when (move.kind) {
-        "push" -> tidied(state, n, move) { push(it, n, move, args, passes) }
-        "replace" -> replace(state, n, move.to, args)
-        "reset" -> reset(state, n, move, args)
-        "return" -> returnTo(state, n, move, args)
-        "open" -> open(state, n, move, args)
-        "close" -> {
-            val at = if (move.modal == null) n - 1 else state.layers.indexOfFirst { it.at == move.modal }
-            if (at < 0) nothingToDo else Change.Moved(state.withLayers(at))
-        }
-        "select" -> tidied(state, n, move) { selectTo(it, state, move) }
-        "menu" -> menu(state, n, move)
-        "back" -> goBack(state, n)
-        "up" -> goUp(state, n)
-        "proceed" -> proceed(state)
-        else -> Change.Left
+    private fun tidied(state: State, n: Int, one: Boolean, operations: List<Data>, args: Args): Change {
+        val untidied = run(state, state, n, operations, args)
+        val depth = state.nearestStack(n)
+        val stack = state.path(n).getOrNull(depth) as? Stack
+        if (untidied is Change.Refused || stack == null || stack.items.size < 2) return untidied
+        val items = if (one) stack.items.dropLast(1) else stack.items.take(1)
+        return run(state, state.update(n, depth, stack.copy(items = items)), n, operations, args)
     }
 
-    private class Target(val state: State, val branch: Int, val depth: Int, val stack: Stack) {
-        val around: List<Node> get() = state.path(branch).take(depth + 1)
-        fun fill(items: List<Node>): State = state.update(branch, depth, stack.copy(items = items))
+    private fun popTo(at: Focus?, pass: Boolean, args: Args, matches: (Node) -> Boolean): State? {
+        val stack = at?.node as? Stack ?: return null
+        val i = stack.items.indexOfLast(matches)
+        if (i < 0) return null
+        val nodes = pathOf(stack.items[i])
+        val kept = if (pass) replaceOn(nodes, nodes.size - 1, shownIn(stack.items[i]).let { Shown(it.at, ownArguments(it.at, args), it.spent) }) else stack.items[i]
+        return at.put(stack.copy(items = stack.items.take(i) + kept)).state
     }
 
-    private fun targetStack(state: State, n: Int, within: String?): Target? {
-        if (within == null || within == "beneath") {
-            val on = if (within == "beneath" && n > 0) n - 1 else n
-            val (stack, depth) = state.nearestStack(on) ?: return null
-            return Target(if (on < n) state.withLayers(on) else state, on, depth, stack)
-        }
-        val found = activate(state, within) ?: return null
-        return Target(found.state, found.branch, found.depth, found.state.path(found.branch)[found.depth] as Stack)
-    }
-
-    private fun missing(within: String?) = Change.Refused(if (within == null || within == "beneath") "no-stack" else "not-showing")
-
-    private fun insideItself(id: String, around: List<Node>): Boolean {
-        if (plan.container(id) == null) return false
-        val within = tree(id)
-        return around.any { it !is Shown && it.at in within }
-    }
-
-    private fun push(state: State, n: Int, move: Move, args: Args, passes: Boolean): Change {
-        val target = targetStack(state, n, move.within) ?: return missing(move.within)
-        val items = target.stack.items
-        val made = make(move.to, args)
-        val last = items.last()
-        if (move.repeat == "stay" && last.at == move.to && shownIn(last).at == shownIn(made).at && shownIn(last).args == shownIn(made).args) return nothingToDo
-        val at = if (move.repeat == "rewind") items.indexOfLast { it.at == move.to } else -1
-        if (at >= 0) {
-            val kept = items[at]
-            val next = target.fill(items.take(at) + (if (passes) withArguments(kept, args) else kept))
-            return if (kept === last && !passes && line(state) == line(next)) nothingToDo else Change.Moved(next)
-        }
-        return if (insideItself(move.to, target.around)) Change.Refused("inside-itself") else Change.Moved(target.fill(items + made))
-    }
-
-    private fun withArguments(node: Node, args: Args): Node {
-        val nodes = pathOf(node)
-        val screen = shownIn(node)
-        return replaceOn(nodes, nodes.size - 1, Shown(screen.at, ownArguments(screen.at, args), screen.spent))
-    }
-
-    private fun replace(state: State, n: Int, to: String, args: Args): Change {
-        val nodes = state.path(n)
-        if (insideItself(to, nodes.dropLast(1))) return Change.Refused("inside-itself")
-        return Change.Moved(state.update(n, nodes.size - 1, make(to, args)))
-    }
-
-    private fun reset(state: State, n: Int, move: Move, args: Args): Change {
-        val target = targetStack(state, n, move.within)
-        if (target == null) return if (move.within == null || (move.within == "beneath" && n == 0)) replace(state, n, move.to, args) else missing(move.within)
-        return if (insideItself(move.to, target.around)) Change.Refused("inside-itself") else Change.Moved(target.fill(listOf(make(move.to, args))))
-    }
-
-    private fun returnTo(state: State, n: Int, move: Move, args: Args): Change {
-        if (state.current(n).at == move.to) return nothingToDo
+    private fun popBeneath(state: State, n: Int, outwards: Boolean, matches: (Node) -> Boolean): State? {
         val nodes = state.path(n)
         for (depth in nodes.indices.reversed()) {
-            val node = nodes[depth] as? Stack ?: continue
-            val at = node.items.dropLast(1).indexOfLast { shownIn(it).at == move.to }
-            if (at >= 0) return Change.Moved(state.update(n, depth, node.copy(items = node.items.take(at + 1))))
+            val stack = nodes[depth] as? Stack ?: continue
+            val i = stack.items.dropLast(1).indexOfLast(matches)
+            if (i >= 0) return state.update(n, depth, stack.copy(items = stack.items.take(i + 1)))
+            if (!outwards) return null
         }
-        return when (move.orElse) {
-            "nothing" -> nothingToDo
-            "replace" -> replace(state, n, move.to, args)
-            else -> push(state, n, Move("push", move.to), args, false)
-        }
+        return null
     }
 
-    private fun open(state: State, n: Int, move: Move, args: Args): Change {
-        val before = withDrawersClosed(state, n)
-        val already = state.layers.indexOfFirst { it.at == move.to }
-        if (already >= 0) return if (already == state.top - 1) nothingToDo else Change.Moved(before.withLayers(already + 1))
-        val rest = if (move.instead) before.layers.dropLast(1) else before.layers
-        return Change.Moved(before.copy(layers = rest + Layer(move.to, make(move.show ?: plan.container(move.to)?.start ?: "", args))))
-    }
+    private fun isAround(op: Data, around: List<Node>): Boolean = op.texts("holds").let { holds -> around.any { it !is Shown && it.at in holds } }
 
-    private fun withDrawersClosed(state: State, n: Int): State {
-        var out = state
-        state.path(n).forEachIndexed { depth, node -> if (isOpen(node)) out = out.update(n, depth, closed(out.path(n)[depth] as Lanes)) }
-        return out
+    private fun withoutTop(state: State, n: Int): State {
+        val depth = state.nearestStack(n)
+        val stack = state.path(n).getOrNull(depth) as? Stack
+        return if (stack == null || stack.items.size < 2) state else state.update(n, depth, stack.copy(items = stack.items.dropLast(1)))
     }
-
-    private fun selectTo(state: State, before: State, move: Move): Change {
-        val found = activate(state, plan.ownerOf(move.to)) ?: return Change.Refused("not-showing")
-        val node = found.state.path(found.branch)[found.depth] as? Lanes ?: return Change.Refused("not-showing")
-        val next = found.state.update(found.branch, found.depth, select(node, move.to, move.fresh))
-        return if (!move.fresh && line(before) == line(next)) nothingToDo else Change.Moved(next)
-    }
-
-    private fun menu(state: State, n: Int, move: Move): Change {
-        val nodes = state.path(n)
-        val depth = if (move.drawer == null) nodes.indexOfLast { it is Lanes && it.drawer } else nodes.indexOfFirst { it is Lanes && it.drawer && it.at == move.drawer }
-        val node = nodes.getOrNull(depth) as? Lanes
-        if (node == null || isPinned(node.at, state.width)) return nothingToDo
-        val opens = move.action == "open" || (move.action != "close" && !node.open)
-        return if (opens == node.open) nothingToDo else Change.Moved(state.update(n, depth, node.copy(open = opens)))
-    }
-
-    private fun popped(state: State, n: Int, found: Pair<Stack, Int>): State =
-        state.update(n, found.second, found.first.copy(items = found.first.items.dropLast(1)))
 
     private fun goUp(state: State, n: Int): Change {
-        val found = state.nearestStack(n)
-        val canPop = found != null && found.first.items.size > 1
-        if (n > 0) return if (found != null && canPop) Change.Moved(popped(state, n, found)) else nothingToDo
         val source = state.current(n)
-        val target = upTarget(source.at) ?: return nothingToDo
-        fun matches(item: Node) = item.at == target || (plan.screen(target) != null && shownIn(item).at == target)
-        val beneath = found?.first?.items?.dropLast(1)?.indexOfLast { matches(it) } ?: -1
-        if (found != null && beneath >= 0) return Change.Moved(state.update(n, found.second, found.first.copy(items = found.first.items.take(beneath + 1))))
-        if (target !in plan.places) return Change.Refused("no-place")
-        val owner = plan.ownerOf(target)
-        val up = if (plan.container(owner)?.kind == "modal") null else activate(if (found != null && canPop) popped(state, n, found) else state, owner)
-        val node = up?.state?.path(up.branch)?.get(up.depth)
-        if (up == null || node == null || node is Shown) return rebuild(state, target, source.args)
-        if (node is Lanes) return Change.Moved(up.state.update(up.branch, up.depth, select(node, target)))
-        node as Stack
-        val at = node.items.indexOfLast { matches(it) }
-        val items = if (at >= 0) node.items.take(at + 1) else trail(target, source.args)
-        return Change.Moved(up.state.update(up.branch, up.depth, node.copy(items = items)))
+        val program = if (n > 0) listOf(mapOf("op" to "drop")) else screen(source.at).parts("up")
+        return run(state, state, n, program, source.args)
     }
 
-    private fun tidied(state: State, n: Int, move: Move, make: (State) -> Change): Change {
-        val untidied = make(state)
-        val named = move.kind == "select" || (move.within != null && move.within != "beneath")
-        val found = state.nearestStack(n)
-        if (move.tidy == null || !named || untidied is Change.Refused || found == null || found.first.items.size < 2) return untidied
-        val items = if (move.tidy == "source") found.first.items.dropLast(1) else found.first.items.take(1)
-        return make(state.update(n, found.second, found.first.copy(items = items)))
+    private fun withDrawersClosed(state: State, n: Int): State =
+        state.path(n).indices.reversed().fold(state) { out, depth -> out.path(n)[depth].let { if (isOpen(it)) out.update(n, depth, closed(it)) else out } }
+
+    private fun open(state: State, n: Int, op: Data, args: Args): Change {
+        val before = withDrawersClosed(state, n)
+        val modal = op.text("modal") ?: ""
+        val already = state.layers.indexOfFirst { it.at == modal }
+        if (already >= 0) return if (already == state.top - 1) nothingToDo else Change.Moved(before.withLayers(already + 1))
+        val rest = if (op.flag("instead")) before.layers.dropLast(1) else before.layers
+        return Change.Moved(before.copy(layers = rest + Layer(modal, make(op["make"], args))))
     }
 
-    // What expressions read
-
-    private fun valuesOn(state: State, screen: Shown, item: Args? = null, field: Args? = null): Values =
-        Values(state.facts, state.width, screen.args, item, field, null) { neighbour(screen, it) }
-
-    private fun neighbour(screen: Shown, step: Int): Args? {
-        val pages = plan.screen(screen.at)?.pages ?: return null
-        val type = plan.rows[pages.over] ?: return null
-        val rows = if (pages.order == null) type.all() else type.all().sortedWith(Comparator { a, b -> compareValues(a[pages.order], b[pages.order]) })
-        val by = screen.args[pages.by]
-        val at = rows.indexOfFirst { (by != null && it[type.key] == by) || it == by }
-        return if (at < 0) null else rows.getOrNull(at + step)
+    private fun menu(state: State, n: Int, op: Data): Change {
+        val nodes = state.path(n)
+        val named = op.text("drawer")
+        val depth = if (named == null) nodes.indexOfLast { it is Lanes && it.drawer } else nodes.indexOfFirst { it is Lanes && it.drawer && it.at == named }
+        val node = nodes.getOrNull(depth) as? Lanes ?: return nothingToDo
+        val wanted = op["open"] as? Boolean ?: !node.open
+        return if (isPinned(node.at, state.width) || wanted == node.open) nothingToDo else Change.Moved(state.update(n, depth, node.copy(open = wanted)))
     }
 
-    private fun compareValues(a: Any?, b: Any?): Int =
-        if (a is Double && b is Double) a.compareTo(b) else text(a).compareTo(text(b))
+    // Expressions
 
-    private fun rowOf(leg: Leg, item: Any): Args? {
-        @Suppress("UNCHECKED_CAST")
-        if (item is Map<*, *>) return item as Args
-        val type = plan.rows[leg.rows ?: ""] ?: return null
-        val rows = type.all()
-        return rows.firstOrNull { it[type.key] == item || text(it[type.key]) == item } ?: (item as? Double)?.let { rows.getOrNull(it.toInt()) }
-    }
-
-    private fun holds(expression: Expression?, v: Values): Boolean = expression == null || expression(v) == true
-
-    private class Destination(val allowed: Boolean, val to: String?, val args: Args)
-
-    private fun destination(state: State, id: String, given: Args): Destination? {
-        val entrance = plan.entrances[id] ?: return null
-        val v = Values(state.facts, state.width, mapOf(), null, null, given.mapValues { text(it.value) })
-        val allowed = holds(entrance.condition, v)
-        val to = if (plan.screen(entrance.to) == null) null else entrance.to
-        val args = mutableMapOf<String, Any?>()
-        if (entrance.pass != null) {
-            for ((name, value) in entrance.pass) value(v)?.let { args[name] = it }
-            return Destination(allowed, to, args)
-        }
-        for (param in plan.screen(firstScreen(entrance.to) ?: "")?.params ?: listOf())
-            if (param.name in entrance.variables) given[param.name]?.let { fromText(it, param.type) }?.let { args[param.name] = it }
-        return Destination(allowed, to, args)
-    }
-
-    private fun fromText(value: Any, type: String): Any? {
-        if (value !is String) return value
-        return when (type) {
-            "integer" -> if (Regex("[+-]?\\d+").matches(value)) value.toDoubleOrNull() else null
-            "number" -> value.trim().toDoubleOrNull()
-            "boolean" -> when (value) { "true" -> true; "false" -> false; else -> null }
-            else -> value
+    private fun value(tree: Any?, v: Args): Any? {
+        val parts = tree as List<*>
+        val part = { i: Int -> value(parts[i], v) }
+        return when (val op = parts[0]) {
+            "value" -> parts[1]
+            "name" -> v[parts[1] as String]
+            "member" -> (part(1) as? Map<*, *>)?.get(parts[2])
+            "has" -> part(1) != null
+            "!" -> part(1)?.let { it != true }
+            "negative" -> part(1)?.let { -(it as Double) }
+            "&&", "||" -> {
+                val decides = op == "||"
+                val first = part(1)
+                val second = if (first == decides) decides else part(2)
+                if (first == decides || second == decides) decides else if (first == null || second == null) null else !decides
+            }
+            "?:" -> part(1)?.let { if (it == true) part(2) else part(3) }
+            else -> operate(op as String, part(1) ?: return null, part(2) ?: return null)
         }
     }
 
-    // Events
-
-    private fun arrive(before: State?, start: State): State? {
-        var last = before
-        var state = start
-        var count = 0
-        while (true) {
-            if (before != null && last != null && state.top < last.top && state.top <= before.top && before.current(state.top) === state.current()) return state
-            val screen = state.current()
-            val v = valuesOn(state, screen)
-            val firing = plan.legsFrom(screen.at, "arrive").firstOrNull { isSource(state, state.top, screen.at) && canFire(it, screen, v) } ?: return state
-            val change = fire(state, state.top, firing, v, null) as? Change.Moved ?: return state
-            if (count >= 32) return null
-            count += 1
-            last = state
-            state = change.state
-        }
+    private fun operate(op: String, a: Any, b: Any): Any {
+        if (op == "==") return a == b
+        if (op == "!=") return a != b
+        if (op == "+") return if (a is Double && b is Double) a + b else text(a) + text(b)
+        val order = if (a is Double && b is Double) a.compareTo(b) else text(a).compareTo(text(b))
+        return when (op) { "<" -> order < 0; "<=" -> order <= 0; ">" -> order > 0; else -> order >= 0 }
     }
+
+    private fun valuesOn(state: State, shown: Shown, item: Args? = null, fields: Args? = null): Args = mapOf(
+        "fact" to state.facts, "width" to state.width, "param" to shown.args, "item" to item, "field" to fields,
+        "next" to rowBeside(shown, 1), "prev" to rowBeside(shown, -1)
+    )
+
+    private fun rowBeside(shown: Shown, by: Int): Args? {
+        val pages = screen(shown.at).part("pages") ?: return null
+        val type = pages.text("over") ?: return null
+        val order = pages.text("order")
+        val all = if (order == null) rowsOf(type) else rowsOf(type).sortedWith(Comparator { a, b ->
+            val (x, y) = Pair(a[order], b[order])
+            if (x is Double && y is Double) x.compareTo(y) else text(x).compareTo(text(y))
+        })
+        val key = plan.part("types")?.part(type)?.text("key") ?: return null
+        val wanted = shown.args[pages.text("by") ?: ""]
+        val at = all.indexOfFirst { it[key] == wanted || it == wanted }
+        return if (at < 0) null else all.getOrNull(at + by)
+    }
+
+    // Legs
 
     private fun inReach(state: State): List<Int> {
-        val out = mutableListOf(state.top)
-        var n = state.top
-        while (n > 0 && plan.container(state.layers[n - 1].at)?.blocks == false) {
-            n -= 1
-            out.add(n)
-        }
-        return out
+        var last = state.top
+        while (last > 0 && container(state.layers[last - 1].at)["blocks"] == false) last -= 1
+        return (state.top downTo last).toList()
     }
 
     private fun isSource(state: State, n: Int, place: String, drawersClosed: Boolean = false): Boolean {
@@ -647,61 +459,59 @@ class Engine(private val plan: Plan) {
         return !(found is Lanes && found.drawer) || isPinned(place, state.width)
     }
 
-    private fun canFire(id: String, screen: Shown, v: Values, by: String? = null): Boolean =
-        ready(id, screen, v) && plan.earlierThan(id).none { answers(it, by) && ready(it, screen, v) }
+    private fun canFire(id: String, screen: Shown, v: Args, by: String? = null): Boolean =
+        isReady(id, screen, v) && leg(id).texts("earlier").none { answers(it, by) && isReady(it, screen, v) }
 
-    private fun answers(id: String, by: String?): Boolean = by == null || plan.legs.getValue(id).by?.contains(by) != false
+    private fun answers(id: String, by: String?): Boolean = by == null || leg(id)["by"] == null || by in leg(id).texts("by")
 
-    private fun ready(id: String, screen: Shown, v: Values): Boolean {
-        val leg = plan.legs.getValue(id)
-        if (leg.never || (leg.on == "after" && id in screen.spent) || screen.at in leg.except) return false
-        return holds(leg.condition, v) && holds(leg.shown, v) && holds(leg.enabled, v)
+    private fun isReady(id: String, screen: Shown, v: Args): Boolean {
+        val leg = leg(id)
+        if (leg.flag("never") || (leg.text("on") == "after" && id in screen.spent) || screen.at in leg.texts("except")) return false
+        return listOf("when", "shown", "enabled").all { leg[it] == null || value(leg[it], v) == true }
     }
 
-    private fun fire(state: State, n: Int, id: String, v: Values, given: Args?): Change {
-        val leg = plan.legs.getValue(id)
-        val drawer = if (leg.move?.kind == "menu") -1 else state.path(n).indexOfFirst { isOpen(it) && it.at == leg.from }
-        var before = if (drawer < 0) state else state.update(n, drawer, closed(state.path(n)[drawer] as Lanes))
-        if (leg.on == "after") {
-            val screen = before.current(n)
-            before = before.update(n, before.path(n).size - 1, Shown(screen.at, screen.args, screen.spent + id))
-        }
+    private fun fire(state: State, n: Int, id: String, v: Args, given: Args?): Change {
+        val leg = leg(id)
+        val drawer = if (leg.flag("keepsDrawer")) -1 else state.path(n).indexOfFirst { isOpen(it) && it.at == leg.text("from") }
+        var before = if (drawer < 0) state else state.update(n, drawer, closed(state.path(n)[drawer]))
+        if (leg.text("on") == "after") before = before.update(n, before.path(n).size - 1, before.current(n).let { Shown(it.at, it.args, it.spent + id) })
         val facts = factsAfter(leg, state, v)
-        val resumed = if (leg.resumes) resume(before, facts ?: state.facts) else null
-        if (resumed == null && leg.move != null && !placesExist(leg.move)) return Change.Refused("no-place")
+        val resumed = if (leg.flag("resumes")) resume(before, facts ?: state.facts) else null
+        val move = leg.parts("move")
+        val first = move.firstOrNull()?.text("op")
+        if (resumed == null && first == "refuse") return Change.Refused(move[0].text("why") ?: "")
         val args = given ?: argumentsOf(leg, v)
         if (facts == null || (resumed == null && args == null)) return Change.Refused("no-value")
         val sets = facts != state.facts
-        val change = resumed ?: if (leg.move != null) makeMove(before, n, leg.move, args ?: mapOf(), leg.passes || given != null) else if (sets) Change.Moved(before) else nothingToDo
+        val change = resumed ?: when (first) {
+            null -> if (sets) Change.Moved(before) else nothingToDo
+            "proceed" -> proceed(before)
+            "leave" -> Change.Left
+            else -> run(before, before, n, move, args ?: mapOf())
+        }
         if (change is Change.Moved) return if (sets) Change.Moved(change.state.copy(facts = facts)) else change
         return if (change is Change.Ignored && drawer >= 0) Change.Moved(before) else change
     }
 
-    private fun argumentsOf(leg: Leg, v: Values): Args? {
+    private fun argumentsOf(leg: Data, v: Args): Args? {
         val args = mutableMapOf<String, Any?>()
-        for ((name, given) in leg.pass) {
-            val value = given.value(v)
-            if (value != null) args[name] = value else if (given.required) return null
+        for (passed in leg.parts("pass")) {
+            val value = value(passed["value"], v)
+            if (value != null) args[passed.text("name") ?: ""] = value else if (passed.flag("required")) return null
         }
         return args
     }
 
-    private fun factsAfter(leg: Leg, state: State, v: Values): Args? {
+    private fun factsAfter(leg: Data, state: State, v: Args): Args? {
         val facts = state.facts.toMutableMap()
-        for ((id, expression) in leg.set) {
-            val value = expression(v)
-            val values = plan.facts[id]?.values
-            if (value == null || (values != null && value !in values)) return null
+        for (set in leg.parts("set")) {
+            val id = set.text("fact") ?: ""
+            val value = value(set["value"], v) ?: return null
+            val fact = plan.part("facts")?.part(id)
+            if (fact?.get("values") != null && value !in fact.texts("values")) return null
             facts[id] = value
         }
         return facts
-    }
-
-    private fun resume(state: State, facts: Args): Change? {
-        val waiting = state.waiting ?: return null
-        val found = destination(state.copy(facts = facts), waiting.entrance, waiting.args)
-        if (found == null || !found.allowed) return null
-        return if (found.to == null) Change.Refused("no-place") else rebuild(state.copy(waiting = null), found.to, found.args)
     }
 
     private fun proceed(state: State): Change {
@@ -711,128 +521,142 @@ class Engine(private val plan: Plan) {
         return if (change is Change.Ignored) Change.Moved(beneath) else change
     }
 
-    private fun kindOf(event: Event): String? = when (event) {
-        is Event.Back -> "back"
-        is Event.Lead -> "lead"
-        is Event.Tab -> "tab"
-        is Event.Pick -> "pick"
-        is Event.Close -> "close"
-        is Event.Enter -> if (event.cold) null else "link"
-        else -> null
+    /** Arrive legs fire until none can: the state before the first of them, and what they lead to; null where they go on without end. */
+    private fun arriving(before: State?, start: State): Pair<State, State?> {
+        var state = start
+        var last = before
+        for (count in 0..32) {
+            if (last != null && before != null && state.top < last.top && state.top <= before.top) {
+                val (was, now) = Pair(before.current(state.top), state.current())
+                if (was.at == now.at && was.args === now.args) return Pair(start, state)
+            }
+            val screen = state.current()
+            if (!isSource(state, state.top, screen.at)) return Pair(start, state)
+            val v = valuesOn(state, screen)
+            val id = starting[screen.at + " arrive"]?.firstOrNull { canFire(it, screen, v) } ?: return Pair(start, state)
+            val change = fire(state, state.top, id, v, null) as? Change.Moved ?: return Pair(start, state)
+            if (count == 32) return Pair(start, null)
+            last = state
+            state = change.state
+        }
+        return Pair(start, null)
     }
+
+    // Events
 
     private fun attempt(state: State, event: Event): Change {
         if (event is Event.UseLeg) return useLeg(state, event)
         val tried = unasked(state, event, false)
-        val by = kindOf(event) ?: return tried
+        val by = when (event) {
+            is Event.Back -> "back"
+            is Event.Lead -> "lead"
+            is Event.Tab -> "tab"
+            is Event.Pick -> "pick"
+            is Event.Close -> "close"
+            is Event.Enter -> if (event.cold) return tried else "link"
+            else -> return tried
+        }
         if (!(tried is Change.Left || (tried is Change.Moved && line(tried.state, false) != line(state, false)))) return tried
-        val control = controlOf(state, event, false)
-        val n = control?.branch ?: state.top
+        val n = controlOf(state, event, false)?.branch ?: state.top
         val places = state.path(n).map { it.at }.reversed() + (if (n > 0) listOf(state.layers[n - 1].at) else listOf())
         val screen = state.current(n)
         val v = valuesOn(state, screen)
-        val asked = places.filter { isSource(state, n, it, true) }.flatMap { plan.legsFrom(it, "depart") }.firstOrNull { answers(it, by) && canFire(it, screen, v, by) } ?: return tried
+        val asked = places.filter { isSource(state, n, it, true) }.flatMap { starting["$it depart"] ?: listOf() }
+            .firstOrNull { answers(it, by) && canFire(it, screen, v, by) } ?: return tried
         val instead = fire(state, n, asked, v, null)
-        if (plan.legs.getValue(asked).move == null)
-            return if (instead is Change.Moved && tried is Change.Moved) Change.Moved(tried.state.copy(facts = instead.state.facts)) else tried
+        if (leg(asked)["move"] == null) return if (instead is Change.Moved && tried is Change.Moved) Change.Moved(tried.state.copy(facts = instead.state.facts)) else tried
         if (instead is Change.Left) return instead
         if (instead !is Change.Moved) return tried
         return if (instead.state.top <= state.top) instead else Change.Moved(instead.state.copy(held = Held(event, state.top)))
     }
 
     private fun useLeg(state: State, event: Event.UseLeg): Change {
-        val leg = plan.legs[event.leg] ?: return noControl
-        if (leg.on == "arrive" || leg.on == "depart") return noControl
+        val leg = legs.part(event.leg) ?: return noControl
+        if (leg.text("on") == "arrive" || leg.text("on") == "depart") return noControl
         val row = event.item?.let { rowOf(leg, it) }
-        if (event.item != null && row == null && plan.rows[leg.rows ?: ""] != null) return noControl
+        if (event.item != null && row == null && leg["rows"] != null) return noControl
         for (n in inReach(state)) {
             val screen = state.current(n)
             val v = valuesOn(state, screen, row, event.fields)
-            if (isSource(state, n, leg.from) && canFire(event.leg, screen, v)) return fire(state, n, event.leg, v, event.args)
+            if (isSource(state, n, leg.text("from") ?: "") && canFire(event.leg, screen, v)) return fire(state, n, event.leg, v, event.args)
         }
         return noControl
     }
 
+    @Suppress("UNCHECKED_CAST")
+    private fun rowOf(leg: Data, item: Any): Args? {
+        if (item is Map<*, *>) return item as Args
+        val type = leg.text("rows") ?: return null
+        val key = plan.part("types")?.part(type)?.text("key") ?: return null
+        return rowsOf(type).let { all -> all.firstOrNull { it[key] == item || text(it[key]) == item } ?: (item as? Double)?.let { all.getOrNull(it.toInt()) } }
+    }
+
     private fun unasked(state: State, event: Event, held: Boolean): Change = when (event) {
         is Event.UseLeg -> useLeg(state, event)
-        is Event.Tab -> choose(state, event, event.to, held)
-        is Event.Pick -> choose(state, event, event.to, held)
+        is Event.Tab -> choose(state, controlOf(state, event, held), event.to)
+        is Event.Pick -> choose(state, controlOf(state, event, held), event.to)
         is Event.Lead -> pressLead(state)
         is Event.Close -> closeBy(state, event.via)
         is Event.Back -> goBack(state, state.top)
         is Event.Enter -> enter(state, event)
-        is Event.Launch -> Change.Moved(anew(state))
+        is Event.Launch -> Change.Moved(relaunched(state))
         is Event.SetFact -> setFact(state, event.fact, event.value)
         is Event.Width -> setWidth(state, event.to)
     }
 
-    private class Control(val branch: Int, val depth: Int, val node: Lanes)
-
-    private fun controlOf(state: State, event: Event, held: Boolean): Control? {
+    private fun controlOf(state: State, event: Event, held: Boolean): Focus? {
         val to = (event as? Event.Tab)?.to ?: (event as? Event.Pick)?.to ?: return null
         for (n in inReach(state)) {
             val nodes = state.path(n)
-            val drawerOpen = nodes.any { isOpen(it) }
             val depth = nodes.indexOfLast { node ->
-                node is Lanes && plan.container(node.at)?.members?.contains(to) == true &&
+                node is Lanes && to in container(node.at).texts("members") &&
                     if (event is Event.Pick) node.drawer && (held || node.open || isPinned(node.at, state.width))
-                    else !node.drawer && !drawerOpen && plan.screen(shownIn(node).at)?.coversTabs != true
+                    else !node.drawer && nodes.none { isOpen(it) } && !screen(shownIn(node).at).flag("coversTabs")
             }
-            if (depth >= 0) return Control(n, depth, nodes[depth] as Lanes)
+            if (depth >= 0) return Focus(state, n, depth)
         }
         return null
     }
 
-    private fun choose(state: State, event: Event, to: String, held: Boolean): Change {
-        val control = controlOf(state, event, held) ?: return noControl
-        val node = control.node
-        fun put(next: Lanes) = Change.Moved(state.update(control.branch, control.depth, next))
-        if (node.active != to) return put(select(node, to))
-        if (node.drawer) return if (node.open) put(closed(node)) else nothingToDo
+    private fun choose(state: State, control: Focus?, to: String): Change {
+        val node = control?.node as? Lanes ?: return noControl
+        if (node.active != to) return Change.Moved(control.put(select(node, to)).state)
+        if (node.drawer) return if (node.open) Change.Moved(control.put(closed(node)).state) else nothingToDo
         val lane = node.lanes[node.active] as? Stack
-        if (plan.container(node.at)?.chosenAgain != "root" || lane == null || lane.items.size < 2) return nothingToDo
-        return put(node.copy(lanes = node.lanes + (node.active to lane.copy(items = lane.items.take(1)))))
+        if (container(node.at).text("chosenAgain") != "root" || lane == null || lane.items.size < 2) return nothingToDo
+        return Change.Moved(control.put(node.copy(lanes = node.lanes + (node.active to lane.copy(items = lane.items.take(1))))).state)
     }
 
     /** What the control at the start of the bar is: back, up, menu, idle or none. */
     fun leadOf(state: State): String {
         val n = state.top
-        val bar = barOf(state, n)
-        if (!bar.show || bar.lead == "none") return "none"
-        val canPop = (state.nearestStack(n)?.first?.items?.size ?: 0) > 1
-        val up = n == 0 && upTarget(state.current(n).at) != null
-        return when (bar.lead) {
+        val nodes = state.path(n).reversed()
+        val around = nodes.drop(1).map { it.at } + (if (n > 0) listOf(state.layers[n - 1].at) else listOf())
+        val bar = screen(nodes.first().at).part("bar") ?: around.mapNotNull { container(it).part("bar") }.firstOrNull() ?: mapOf("show" to true, "lead" to "auto")
+        if (!bar.flag("show")) return "none"
+        val canPop = (nodes.firstOrNull { it is Stack } as? Stack)?.items?.size ?: 0 > 1
+        val up = n == 0 && screen(nodes.first().at)["up"] != null
+        return when (bar.text("lead")) {
             "auto" -> if (canPop) "back" else if (up) "up" else "none"
             "back" -> if (canPop) "back" else "none"
             "up" -> if (n == 0) (if (up) "up" else "idle") else if (canPop) "back" else "idle"
-            else -> {
-                val drawer = state.path(n).lastOrNull { it is Lanes && it.drawer }
-                if (drawer == null) "idle" else if (isPinned(drawer.at, state.width)) "none" else "menu"
-            }
+            "menu" -> nodes.firstOrNull { it is Lanes && it.drawer }.let { if (it == null) "idle" else if (isPinned(it.at, state.width)) "none" else "menu" }
+            else -> "none"
         }
-    }
-
-    private fun barOf(state: State, n: Int): Bar {
-        val nodes = state.path(n).reversed()
-        val own = plan.screen(nodes.first().at)?.bar
-        val around = nodes.drop(1).map { it.at } + (if (n > 0) listOf(state.layers[n - 1].at) else listOf())
-        return own ?: around.mapNotNull { plan.container(it)?.bar }.firstOrNull() ?: Bar(true, "auto")
     }
 
     private fun pressLead(state: State): Change {
         val n = state.top
         val lead = leadOf(state)
-        val depth = state.nearest(n) { it is Lanes && it.drawer }
+        val depth = state.path(n).indexOfLast { it is Lanes && it.drawer }
         val drawer = state.path(n).getOrNull(depth) as? Lanes
-        if (state.path(n).any { isOpen(it) }) {
-            val closes = lead == "menu" && drawer != null && drawer.open && plan.container(drawer.at)?.over == false
-            return if (drawer != null && closes) Change.Moved(state.update(n, depth, closed(drawer))) else nothingToDo
-        }
+        if (state.path(n).any { isOpen(it) })
+            return if (lead == "menu" && drawer != null && drawer.open && container(drawer.at)["over"] == false) Change.Moved(state.update(n, depth, closed(drawer))) else nothingToDo
         return when (lead) {
             "none" -> noControl
             "up" -> goUp(state, n)
             "menu" -> if (drawer != null) Change.Moved(state.update(n, depth, drawer.copy(open = true))) else nothingToDo
-            "back" -> state.nearestStack(n)?.let { Change.Moved(popped(state, n, it)) } ?: nothingToDo
+            "back" -> withoutTop(state, n).let { if (it === state) nothingToDo else Change.Moved(it) }
             else -> nothingToDo
         }
     }
@@ -842,40 +666,68 @@ class Engine(private val plan: Plan) {
         val n = state.top
         val nodes = state.path(n)
         val open = nodes.indexOfLast { isOpen(it) }
-        if (open >= 0) {
-            val drawer = nodes[open] as Lanes
-            return if (plan.container(drawer.at)?.closeOn?.contains(via) == true) Change.Moved(state.update(n, open, closed(drawer))) else noControl
-        }
-        val modal = if (n > 0) plan.container(state.layers[n - 1].at) else null
-        val closes = modal != null && via in modal.closeOn && !(via == "outside" && modal.full)
-        return if (closes) Change.Moved(state.withLayers(n - 1)) else noControl
+        if (open >= 0) return if (closesBy(nodes[open].at, via)) Change.Moved(state.update(n, open, closed(nodes[open]))) else noControl
+        return if (n > 0 && closesBy(state.layers[n - 1].at, via)) Change.Moved(state.withLayers(n - 1)) else noControl
     }
 
-    private fun anew(state: State): State {
-        val facts = plan.facts.mapValues { (id, fact) -> (if (fact.persists || fact.outside) state.facts[id] else null) ?: fact.initial }
-        return State(make(plan.root), listOf(), facts, state.width)
+    // Coming in
+
+    /** Facts at a launch; after the first, those that persist or come from outside are kept. */
+    private fun factsAnew(state: State?): Args = (plan.part("facts") ?: mapOf()).mapValues { (id, fact) ->
+        @Suppress("UNCHECKED_CAST")
+        (fact as Data).let { (if (it.flag("persists") || it.flag("outside")) state?.facts?.get(id) else null) ?: it["initial"] }
+    }
+
+    private fun relaunched(state: State): State = State(make(plan["launch"]), listOf(), factsAnew(state), state.width)
+
+    private class Destination(val allowed: Boolean, val route: Data?, val args: Args)
+
+    private fun destination(state: State, id: String, given: Args): Destination? {
+        val entrance = plan.part("entrances")?.part(id) ?: return null
+        val link = given.mapValues { text(it.value) }
+        val v = mapOf("fact" to state.facts, "width" to state.width, "link" to link)
+        val allowed = !entrance.flag("never") && (entrance["when"] == null || value(entrance["when"], v) == true)
+        val args = mutableMapOf<String, Any?>()
+        if (entrance["pass"] != null) for (passed in entrance.parts("pass")) value(passed["value"], v)?.let { args[passed.text("name") ?: ""] = it }
+        else for (param in entrance.parts("takes")) (param.text("name") ?: "").let { name -> given[name]?.let { fromText(it, param.text("type")) }?.let { args[name] = it } }
+        return Destination(allowed, entrance.part("route"), args)
+    }
+
+    private fun fromText(value: Any, type: String?): Any? = when {
+        value !is String -> value
+        type == "integer" -> if (Regex("[+-]?\\d+").matches(value)) value.toDouble() else null
+        type == "number" -> value.trim().toDoubleOrNull()
+        type == "boolean" -> if (value == "true") true else if (value == "false") false else null
+        else -> value
     }
 
     private fun enter(state: State, event: Event.Enter): Change {
-        val entrance = plan.entrances[event.entrance] ?: return noControl
-        val start = if (event.cold) anew(state) else state
+        val entrance = plan.part("entrances")?.part(event.entrance) ?: return noControl
+        val start = if (event.cold) relaunched(state) else state
         val found = destination(start, event.entrance, event.args) ?: return noControl
         if (!found.allowed) {
-            if (entrance.otherwise == null) return if (event.cold) Change.Moved(start) else Change.Refused("not-allowed")
-            val waiting = if (entrance.resume) start.copy(waiting = Waiting(event.entrance, event.args)) else start
-            return rebuild(waiting, entrance.otherwise, mapOf())
+            val otherwise = entrance.part("otherwise") ?: return if (event.cold) Change.Moved(start) else Change.Refused("not-allowed")
+            val waiting = if (entrance.flag("resume")) start.copy(waiting = Waiting(event.entrance, event.args)) else start
+            return Change.Moved(rebuilt(waiting, otherwise.part("route") ?: return Change.Refused("no-place"), mapOf()))
         }
-        if (found.to == null) return Change.Refused("no-place")
+        val route = found.route ?: return Change.Refused("no-place")
         val bare = withDrawersClosed(start.copy(layers = listOf()), 0)
-        val stack = if (event.cold || !entrance.onTop) null else bare.nearestStack(0)
-        if (stack == null) return rebuild(start, found.to, found.args)
-        return Change.Moved(bare.update(0, stack.second, stack.first.copy(items = stack.first.items + make(found.to, found.args))))
+        val depth = if (event.cold || !entrance.flag("onTop")) -1 else bare.nearestStack(0)
+        val stack = bare.path(0).getOrNull(depth) as? Stack ?: return Change.Moved(rebuilt(start, route, found.args))
+        return Change.Moved(bare.update(0, depth, stack.copy(items = stack.items + make(entrance["make"], found.args))))
+    }
+
+    private fun resume(state: State, facts: Args): Change? {
+        val waiting = state.waiting ?: return null
+        val found = destination(state.copy(facts = facts), waiting.entrance, waiting.args)
+        if (found == null || !found.allowed) return null
+        return Change.Moved(rebuilt(state.copy(waiting = null), found.route ?: return Change.Refused("no-place"), found.args))
     }
 
     private fun setFact(state: State, id: String, value: Any): Change {
-        val fact = plan.facts[id] ?: return noControl
-        val possible = if (fact.values != null) value in fact.values else value is Boolean
-        if (!fact.outside || !possible) return noControl
+        val fact = plan.part("facts")?.part(id) ?: return noControl
+        val possible = if (fact["values"] != null) value in fact.texts("values") else value is Boolean
+        if (!fact.flag("outside") || !possible) return noControl
         return if (state.facts[id] == value) nothingToDo else Change.Moved(state.copy(facts = state.facts + (id to value)))
     }
 
@@ -896,26 +748,3 @@ fun text(value: Any?): String = when (value) {
     is Double -> if (value == Math.floor(value) && Math.abs(value) < 1e15) value.toLong().toString() else value.toString()
     else -> value.toString()
 }
-
-// What conditions and arguments are made of. One side that decides makes up for another that is not there.
-fun member(value: Any?, name: String): Any? = (value as? Map<*, *>)?.get(name)
-fun not(a: Any?): Any? = if (a == null) null else a != true
-fun and(a: Any?, b: () -> Any?): Any? {
-    if (a == false) return false
-    val other = b()
-    return if (other == false) false else if (a == null || other == null) null else true
-}
-fun or(a: Any?, b: () -> Any?): Any? {
-    if (a == true) return true
-    val other = b()
-    return if (other == true) true else if (a == null || other == null) null else false
-}
-fun either(test: Any?, yes: () -> Any?, no: () -> Any?): Any? = if (test == null) null else if (test == true) yes() else no()
-fun equal(a: Any?, b: Any?): Any? = if (a == null || b == null) null else a == b
-fun ordered(op: String, a: Any?, b: Any?): Any? {
-    if (a == null || b == null) return null
-    val order = if (a is Double && b is Double) a.compareTo(b) else text(a).compareTo(text(b))
-    return when (op) { "<" -> order < 0; "<=" -> order <= 0; ">" -> order > 0; else -> order >= 0 }
-}
-fun plus(a: Any?, b: Any?): Any? = if (a == null || b == null) null else if (a is Double && b is Double) a + b else text(a) + text(b)
-fun minus(a: Any?): Any? = (a as? Double)?.let { -it }
