@@ -1,6 +1,8 @@
 /** Random documents in which everything of the model occurs often, and walks that go wherever they can. Held to by counts. */
+import { appOf } from "../../src/core/insight/app.ts";
 import { readProjectData } from "../../src/core/model/read.ts";
 import type { Json, NavEvent, Project } from "../../src/core/model/schema.ts";
+import { launch, step } from "../../src/core/semantics/step.ts";
 import { pick, type Random, seeded } from "./documents.ts";
 
 type Data = Record<string, unknown>;
@@ -324,6 +326,19 @@ export function wholeEvents(project: Project): NavEvent[] {
     ...["red", "blue", "green"].map((value): NavEvent => ({ do: "fact", fact: "p", value })),
     ...(["narrow", "middle", "wide"] as const).map((to): NavEvent => ({ do: "width", to })),
   ];
+}
+
+/** A walk of some events from launch, of which most do something and some do not. */
+export function randomWalk(project: Project, events: readonly NavEvent[], seed: number, length: number): NavEvent[] {
+  const random = seeded(seed);
+  const app = appOf(project);
+  let state = launch(app);
+  return Array.from({ length }, () => {
+    let event = pick(random, events);
+    if (chance(random, 0.8)) for (let tries = 0; tries < 12 && step(app, state, event).outcome === "ignored"; tries++) event = pick(random, events);
+    state = step(app, state, event).state;
+    return event;
+  });
 }
 
 /** What of the model occurs in a document, once for each time: kinds, options and their values. */

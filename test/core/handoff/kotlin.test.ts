@@ -4,14 +4,14 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { kotlinModule, kotlinRuntime } from "../../../src/core/handoff/kotlin/module.ts";
-import { kotlin, kotlinPlan } from "../../../src/core/handoff/kotlin/plan.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import { readProject } from "../../../src/core/model/read.ts";
 import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
-import { planOf } from "../../../src/core/plan/planOf.ts";
+import { planData, planOf } from "../../../src/core/plan/planOf.ts";
 import { stateLine } from "../../../src/core/semantics/line.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";
-import { allEvents, pick, randomDocument, seeded } from "../../random/documents.ts";
+import { allEvents, randomDocument } from "../../random/documents.ts";
+import { randomWalk, wholeDocument, wholeEvents } from "../../random/whole.ts";
 import { VECTORS } from "../../vectors/all.ts";
 import { app } from "../../vectors/app.ts";
 import { eventOf, type Vector } from "../../vectors/vector.ts";
@@ -22,32 +22,6 @@ if (!installed) process.stderr.write("Kotlin is not installed: the generated Kot
 const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
 if (!read.ok) throw new Error("the demo can be read");
 const demo = read.project;
-
-/** An event as Kotlin. */
-function eventCode(event: NavEvent): string {
-  switch (event.do) {
-    case "leg":
-      return `Event.UseLeg(${kotlin(event.leg)}, ${kotlin(event.item ?? null)}, ${event.fields ? kotlin(event.fields) : "null"})`;
-    case "tab":
-      return `Event.Tab(${kotlin(event.to)})`;
-    case "pick":
-      return `Event.Pick(${kotlin(event.to)})`;
-    case "lead":
-      return "Event.Lead";
-    case "back":
-      return "Event.Back";
-    case "launch":
-      return "Event.Launch";
-    case "close":
-      return `Event.Close(${kotlin(event.via)})`;
-    case "enter":
-      return `Event.Enter(${kotlin(event.entrance)}, ${kotlin(event.args ?? {})}, ${event.cold === true})`;
-    case "fact":
-      return `Event.SetFact(${kotlin(event.fact)}, ${kotlin(event.value)})`;
-    case "width":
-      return `Event.Width(${kotlin(event.to)})`;
-  }
-}
 
 /** A walk as the engine takes it. */
 function byTheEngine(says: string, project: Project, events: readonly NavEvent[]): Vector {
@@ -61,16 +35,11 @@ function byTheEngine(says: string, project: Project, events: readonly NavEvent[]
   return { says, app: project, launch: first, steps };
 }
 
-/** Random events in random documents. */
-const RANDOM = Array.from({ length: 25 }, (_, seed) => {
-  const project = randomDocument(seed, { broken: seed % 3 === 0, guarded: seed % 2 === 0, unknown: true });
-  const random = seeded(seed);
-  const events = allEvents(project);
-  return byTheEngine(
-    `random ${seed}`,
-    project,
-    Array.from({ length: 60 }, () => pick(random, events)),
-  );
+/** Random events, most of them possible, in random documents in which everything of the model occurs. */
+const RANDOM = Array.from({ length: 40 }, (_, seed) => {
+  const project = seed % 4 === 0 ? randomDocument(seed, { broken: true, guarded: true, unknown: true }) : wholeDocument(seed);
+  const walk = randomWalk(project, seed % 4 === 0 ? allEvents(project) : wholeEvents(project), seed, 60);
+  return byTheEngine(`random ${seed}`, project, walk);
 });
 
 /** Every vector, the walks of the demo and random ones as the engine takes them. */
@@ -80,33 +49,41 @@ const CASES: Array<Pick<Vector, "app" | "launch" | "steps" | "says">> = [
   ...RANDOM,
 ];
 
-/** One program that walks every vector: the runtime once, and a plan for each. */
-function program(): Record<string, string> {
-  const files: Record<string, string> = { "Runtime.kt": kotlinRuntime };
-  CASES.forEach(({ app: project, steps }, i) => {
-    const events = steps.map(([short]) => eventCode(eventOf(short)));
-    files[`Case${i}.kt`] = `${kotlinPlan(project, `plan${i}`)}\nfun walk${i}() = walk(plan${i}, listOf(${events.join(", ")}))\n`;
-  });
-  const chunks = Array.from({ length: Math.ceil(CASES.length / 50) }, (_, c) => CASES.map((_, i) => i).slice(c * 50, c * 50 + 50));
-  files["Main.kt"] = `
-fun walk(plan: Data, events: List<Event>) {
-    val engine = Engine(plan)
-    var state = engine.launch()
-    val out = mutableListOf(engine.line(state))
-    for (event in events) {
-        val result = engine.step(state, event)
-        state = result.state
-        out.add(when (result.outcome) { "moved" -> engine.line(state); "refused" -> "refused " + result.why; else -> result.outcome })
+/** One program that walks whatever cases it reads, one a line: a plan as JSON, and events. */
+const PROGRAM = {
+  "Runtime.kt": kotlinRuntime,
+  "Main.kt": `
+import java.io.File
+
+fun eventOf(it: Data): Event = when (it["do"]) {
+    "leg" -> Event.UseLeg(it["leg"] as String, it["item"], it["fields"] as Args?)
+    "tab" -> Event.Tab(it["to"] as String)
+    "pick" -> Event.Pick(it["to"] as String)
+    "lead" -> Event.Lead
+    "back" -> Event.Back
+    "launch" -> Event.Launch
+    "close" -> Event.Close(it["via"] as String)
+    "enter" -> Event.Enter(it["entrance"] as String, it["args"] as Args? ?: mapOf(), it["cold"] == true)
+    "fact" -> Event.SetFact(it["fact"] as String, it["value"] ?: "")
+    else -> Event.Width(it["to"] as String)
+}
+
+fun main(files: Array<String>) {
+    for (line in File(files[0]).readLines()) {
+        val case = readPlan(listOf(line))
+        val engine = Engine(case["plan"] as Data)
+        var state = engine.launch()
+        val out = mutableListOf(engine.line(state))
+        for (event in case["events"] as List<Data>) {
+            val result = engine.step(state, eventOf(event))
+            state = result.state
+            out.add(when (result.outcome) { "moved" -> engine.line(state); "refused" -> "refused " + result.why; else -> result.outcome })
+        }
+        println(out.joinToString("\\t"))
     }
-    println(out.joinToString("\\t"))
 }
-${chunks.map((part, c) => `fun part${c}() {\n${part.map((i) => `    walk${i}()`).join("\n")}\n}`).join("\n")}
-fun main() {
-${chunks.map((_, c) => `    part${c}()`).join("\n")}
-}
-`;
-  return files;
-}
+`,
+};
 
 function compiled(files: Record<string, string>): { jar: string; says: string; status: number | null } {
   const folder = mkdtempSync(join(tmpdir(), "etape-kotlin-"));
@@ -118,9 +95,12 @@ function compiled(files: Record<string, string>): { jar: string; says: string; s
 
 describe.skipIf(!installed)("the generated Kotlin", { timeout: 400_000 }, () => {
   it("moves as the engine does on every vector, on the walks of the demo and on random events", () => {
-    const { jar, status, says } = compiled(program());
+    const { jar, status, says } = compiled(PROGRAM);
     expect(status, says).toBe(0);
-    const lines = execFileSync("java", ["-cp", jar, "MainKt"], { encoding: "utf8" }).trimEnd().split("\n");
+    const cases = `${jar}.cases`;
+    const text = CASES.map(({ app: project, steps }) => JSON.stringify({ plan: planData(project), events: steps.map(([short]) => eventOf(short)) }));
+    writeFileSync(cases, text.join("\n"));
+    const lines = execFileSync("java", ["-cp", jar, "MainKt", cases], { encoding: "utf8" }).trimEnd().split("\n");
     expect(lines).toHaveLength(CASES.length);
     CASES.forEach(({ launch: first, steps, says: sentence }, i) => {
       expect(lines[i]?.split("\t"), sentence).toEqual([first, ...steps.map(([, expected]) => expected.replace(/^ignored .*/, "ignored"))]);
