@@ -1,7 +1,7 @@
 import { typeLabel } from "../../model/lookup.ts";
 import type { Param, Project, Screen } from "../../model/schema.ts";
 import { capital, mustGive, uniqueNames, usableLegs, viewNames } from "../code/plan.ts";
-import { design, entries, text } from "./plan.ts";
+import { swiftPlan, text } from "./plan.ts";
 import runtime from "./runtime.swift?raw";
 
 /** Words that the language keeps for itself. */
@@ -13,7 +13,7 @@ const KEPT = new Set(
 const TAKEN = [...runtime.matchAll(/^(?:public |indirect |final )*(?:struct|class|enum|typealias|func) (\w+)/gm)].map((m) => m[1] ?? "");
 /** The project as one Swift file without dependencies: types, functions that give events, the plan and the state function. */
 export function swiftModule(project: Project): string {
-  const names = (suffix: string, ids: string[]) => uniqueNames(ids, (id) => `${capital(id)}${suffix}`, [...TAKEN, "Views", "Legs", "Design"]);
+  const names = (suffix: string, ids: string[]) => uniqueNames(ids, (id) => `${capital(id)}${suffix}`, [...TAKEN, "Views", "Legs", "plan"]);
   const rows = names(
     "Row",
     project.types.map((t) => t.id),
@@ -26,11 +26,13 @@ export function swiftModule(project: Project): string {
   return [
     `// Made by Etape from "${oneLine(project.name)}". Do not edit: change the design and make this file again.`,
     "",
+    "import Foundation",
+    "",
     ...project.types.flatMap((t) => [
       `/// ${oneLine(typeLabel(t))}.`,
       `public struct ${rows.get(t.id)} {`,
       ...t.fields.map((f) => `    let ${word(f.name)}: ${typeOf(f.type, rows)}`),
-      `    var args: Args { return [${entries(t.fields.map((f): [string, string] => [f.name, asValue(word(f.name), f.type, rows)]))}] }`,
+      `    var args: Args { return [${t.fields.map((f) => `${text(f.name)}: ${asValue(word(f.name), f.type, rows)}`).join(", ") || ":"}] }`,
       "}",
       "",
     ]),
@@ -54,7 +56,7 @@ export function swiftModule(project: Project): string {
     ...legFunctions(project, args),
     "}",
     "",
-    ...design(project),
+    ...swiftPlan(project),
     "",
     runtime.trim(),
     "",
