@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { type Import, importsOf, wrongWay } from "./imports.ts";
+import { circles, type Import, importsOf, wrongWay } from "./imports.ts";
 
 const files = readdirSync("src", { recursive: true, encoding: "utf8" })
   .filter((file) => /\.tsx?$/.test(file))
@@ -15,8 +15,13 @@ describe("imports point one way", () => {
     expect(all.flatMap((one) => wrongWay(one) ?? [])).toEqual([]);
   });
 
+  it("and nowhere in a circle, of types either", () => {
+    expect(circles(all)).toEqual([]);
+    expect(circles([...all, { file: "src/core/model/once.ts", target: "src/core/model/lookup.ts" }])).not.toEqual([]);
+  });
+
   it("and every part has files", () => {
-    for (const part of ["core/model", "core/engine", "core/check", "core/map", "core/compare", "core/handoff", "app", "server", "cli"])
+    for (const part of ["core/model", "core/plan", "core/plan/lower", "core/semantics", "core/insight", "core/check", "core/map", "core/compare", "core/handoff", "app", "server", "cli"])
       expect(
         files.some((file) => file.startsWith(`src/${part}/`)),
         part,
@@ -24,28 +29,40 @@ describe("imports point one way", () => {
   });
 
   const FORBIDDEN: ReadonlyArray<[file: string, source: string]> = [
-    ["src/core/model/edits/deep/a.ts", 'import { step } from "../../../engine/step.ts";'],
+    ["src/core/model/edits/deep/a.ts", 'import { step } from "../../../semantics/step.ts";'],
+    ["src/core/model/a.ts", 'import { planOf } from "../plan/planOf.ts";'],
+    ["src/core/plan/a.ts", 'import { step } from "../semantics/step.ts";'],
+    ["src/core/plan/plan.ts", 'import { ProjectSchema } from "zod";'],
+    ["src/core/plan/lower/a.ts", 'import { parse } from "@marcbachmann/cel-js";'],
+    ["src/core/semantics/a.ts", 'import { lookup } from "../model/lookup.ts";'],
+    ["src/core/semantics/a.ts", 'import type { Project } from "../model/schema.ts";'],
+    ["src/core/semantics/a.ts", 'import { planOf } from "../plan/planOf.ts";'],
+    ["src/core/semantics/a.ts", 'import { programOf } from "../plan/lower/moves.ts";'],
+    ["src/core/semantics/a.ts", 'import { z } from "zod";'],
+    ["src/core/semantics/a.ts", 'import { available } from "../insight/available.ts";'],
+    ["src/core/insight/a.ts", 'import { check } from "../check/check.ts";'],
+    ["src/core/map/a.ts", 'import { step } from "../semantics/step.ts";'],
     ["src/core/model/a.ts", 'import type { Finding } from "../check/finding.ts";'],
     ["src/core/model/a.ts", 'export { layoutMap } from "../map/layout.ts";'],
     ["src/core/model/a.ts", 'import { dot } from "../handoff/diagrams/dot.ts";'],
     ["src/core/model/a.ts", 'import { compareProjects } from "../compare/compare.ts";'],
-    ["src/core/engine/a.ts", 'import { check } from "../check/check.ts";'],
-    ["src/core/engine/a.ts", 'import { layoutMap } from "../map/layout.ts";'],
-    ["src/core/engine/a.ts", 'import { dot } from "../handoff/diagrams/dot.ts";'],
+    ["src/core/insight/a.ts", 'import { check } from "../check/check.ts";'],
+    ["src/core/insight/a.ts", 'import { layoutMap } from "../map/layout.ts";'],
+    ["src/core/insight/a.ts", 'import { dot } from "../handoff/diagrams/dot.ts";'],
     ["src/core/check/document/a.ts", 'import { layoutMap } from "../../map/layout.ts";'],
     ["src/core/check/a.ts", 'import { dot } from "../handoff/diagrams/dot.ts";'],
     ["src/core/check/a.ts", 'import { compareProjects } from "../compare/compare.ts";'],
     ["src/core/map/a.ts", 'import { check } from "../check/check.ts";'],
     ["src/core/map/a.ts", 'import { dot } from "../handoff/diagrams/dot.ts";'],
     ["src/core/handoff/in/a.ts", 'import { check } from "../../check/check.ts";'],
-    ["src/core/compare/a.ts", 'import { step } from "../engine/step.ts";'],
+    ["src/core/compare/a.ts", 'import { step } from "../semantics/step.ts";'],
     ["src/core/handoff/typescript/runtime/a.ts", 'import { useDocument } from "../../../../app/store/document.ts";'],
     ["src/core/model/a.ts", 'const later = () => import("../../app/store/db.ts");'],
-    ["src/core/engine/a.ts", 'import { start } from "../../server/main.ts";'],
+    ["src/core/insight/a.ts", 'import { start } from "../../server/main.ts";'],
     ["src/core/check/a.ts", 'import { main } from "../../cli/main.ts";'],
     ["src/core/map/a.ts", 'import { useMemo } from "react";'],
     ["src/core/handoff/a.ts", 'import { readFileSync } from "node:fs";'],
-    ["src/core/engine/a.ts", 'import { liveQuery } from "dexie";'],
+    ["src/core/insight/a.ts", 'import { liveQuery } from "dexie";'],
     ["src/app/map/a.tsx", 'import { start } from "../../server/main.ts";'],
     ["src/app/map/a.tsx", 'import { main } from "../../cli/main.ts";'],
     ["src/server/a.ts", 'import { readProject } from "../core/model/read.ts";'],
@@ -58,9 +75,9 @@ describe("imports point one way", () => {
   });
 
   const ALLOWED: ReadonlyArray<[file: string, source: string]> = [
-    ["src/core/engine/a.ts", 'import { lookup } from "../model/lookup.ts";'],
-    ["src/core/check/behaviour/a.ts", 'import { step } from "../../engine/step.ts";\nimport { z } from "zod";'],
-    ["src/app/map/a.tsx", 'import demo from "../../../demo/hollowcomb.etape.json?raw";\nimport { step } from "../../core/engine/step.ts";'],
+    ["src/core/insight/a.ts", 'import { lookup } from "../model/lookup.ts";'],
+    ["src/core/check/behaviour/a.ts", 'import { step } from "../../semantics/step.ts";\nimport { z } from "zod";'],
+    ["src/app/map/a.tsx", 'import demo from "../../../demo/hollowcomb.etape.json?raw";\nimport { step } from "../../core/semantics/step.ts";'],
     ["src/cli/a.ts", 'import { start } from "../server/main.ts";\nimport { stat } from "node:fs/promises";'],
   ];
   it.each(ALLOWED)("%s with %s is not", (file, source) => {

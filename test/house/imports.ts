@@ -7,14 +7,21 @@ export interface Import {
   target: string;
 }
 
-/** What each part of the house may import of the others. Core is a library that stands alone; surfaces stand on it. */
+/**
+ * What each part of the house may import of the others. Core is a library that stands alone, in steps: a document, the plan made of
+ * it, the semantics that runs a plan, what is only asked of it, the check. Surfaces stand on core.
+ */
 const PARTS: Record<string, readonly string[]> = {
+  "core/index": ["core"],
   "core/model": [],
-  "core/engine": ["core/model"],
-  "core/check": ["core/model", "core/engine", "core/text"],
-  "core/map": ["core/model", "core/engine", "core/text"],
+  "core/plan/lower": ["core/model", "core/plan"],
+  "core/plan": ["core/model"],
+  "core/semantics": ["core/plan"],
+  "core/insight": ["core/model", "core/plan", "core/semantics"],
+  "core/check": ["core/model", "core/plan", "core/semantics", "core/insight", "core/text"],
+  "core/map": ["core/model", "core/insight", "core/text"],
   "core/compare": ["core/model"],
-  "core/handoff": ["core/model", "core/engine", "core/map", "core/text"],
+  "core/handoff": ["core/model", "core/plan", "core/semantics", "core/insight", "core/map", "core/text"],
   "core/text": [],
   app: ["core", "demo"],
   server: [],
@@ -22,8 +29,11 @@ const PARTS: Record<string, readonly string[]> = {
   demo: [],
 };
 
-/** Packages that the pure core may use; all others belong to a surface. */
+/** Packages that the pure core may use; all others belong to a surface. What runs a plan goes into files that depend on nothing. */
 const OF_CORE: readonly string[] = ["zod", "@marcbachmann/cel-js", "papaparse", "saxes"];
+const WITHOUT_PACKAGES: readonly string[] = ["core/plan", "core/plan/lower", "core/semantics"];
+/** All of the plan that its semantics needs; how a plan is made of a document is not for it. */
+const TO_RUN: readonly string[] = ["src/core/plan/data.ts", "src/core/plan/expression.ts", "src/core/plan/plan.ts"];
 
 /** The imports of a source text: of values, of types, made later, and passed on. */
 export function importsOf(file: string, source: string): Import[] {
@@ -43,10 +53,12 @@ export function wrongWay({ file, target }: Import): string | undefined {
   const isFile = /^(src|demo)\//.test(target);
   const to = isFile ? partOf(target) : undefined;
   if (!isFile) {
+    if (WITHOUT_PACKAGES.includes(from)) return `${file} imports ${target}, but a plan and what runs it depend on nothing`;
     const outside = from.startsWith("core/") && !OF_CORE.some((name) => target === name || target.startsWith(`${name}/`));
     return outside ? `${file} imports ${target}, but the core is pure` : undefined;
   }
   if (to === undefined) return `${file} imports ${target}, which is in no part of the house`;
+  if (from === "core/semantics" && to.startsWith("core/plan") && !TO_RUN.includes(target)) return `${file} imports ${target}, which makes plans`;
   const allowed = [from, ...(PARTS[from] ?? [])];
   return allowed.some((part) => to === part || to.startsWith(`${part}/`)) ? undefined : `${file} (${from}) imports ${target} (${to})`;
 }
@@ -54,4 +66,21 @@ export function wrongWay({ file, target }: Import): string | undefined {
 function partOf(file: string): string | undefined {
   const path = file.replace(/^src\//, "");
   return Object.keys(PARTS).find((part) => path.startsWith(`${part}/`) || path.replace(/\.tsx?$/, "") === part);
+}
+
+/** Circles of imports, of values or of types: each as the files along it. */
+export function circles(imports: readonly Import[]): string[][] {
+  const out = new Map<string, string[]>();
+  for (const { file, target } of imports) out.set(file, [...(out.get(file) ?? []), target]);
+  const done = new Set<string>();
+  const found: string[][] = [];
+  const visit = (file: string, way: readonly string[]) => {
+    const at = way.indexOf(file);
+    if (at >= 0) found.push([...way.slice(at), file]);
+    if (at >= 0 || done.has(file)) return;
+    for (const next of out.get(file) ?? []) visit(next, [...way, file]);
+    done.add(file);
+  };
+  for (const file of out.keys()) visit(file, []);
+  return found;
 }

@@ -410,6 +410,69 @@ export const arriving: Vector[] = [
     ],
   },
   {
+    says: "a screen uncovered by a launch is made anew, and arrives",
+    app: app("s", {
+      stacks: { s: "a b" },
+      modals: { m: "x" },
+      facts: [fact("f", { persists: true })],
+      legs: ["up a open m", "flip x set set.f=true", "on a:arrive push b if=fact.f"],
+    }),
+    launch: "s[a]",
+    steps: [
+      ["up", "s[a] + m(x)"],
+      ["flip", "s[a] + m(x)"],
+      ["launch", "s[a,b]"],
+    ],
+  },
+  {
+    says: "so does one uncovered by a way in that builds it anew",
+    app: app("s", {
+      stacks: { s: "a b" },
+      modals: { m: "x" },
+      facts: [fact("f")],
+      legs: ["up a open m", "flip x set set.f=true", "on a:arrive push b if=fact.f"],
+      entrances: [{ id: "home", name: "home", kind: "link", to: "a", warm: "rebuild" }],
+    }),
+    launch: "s[a]",
+    steps: [
+      ["up", "s[a] + m(x)"],
+      ["flip", "s[a] + m(x)"],
+      ["enter home", "s[a,b]"],
+    ],
+  },
+  {
+    says: "and one in a lane that is made fresh; in one that is only selected it does not",
+    app: app("t", {
+      tabs: { t: "s u" },
+      stacks: { s: "a b", u: "y" },
+      modals: { m: "x" },
+      facts: [fact("f")],
+      legs: ["up a open m", "flip x set set.f=true", "keep x select s", "anew x select s fresh=true", "on a:arrive push b if=fact.f"],
+    }),
+    launch: "t{*s[a]}",
+    steps: [
+      ["up", "t{*s[a]} + m(x)"],
+      ["flip", "t{*s[a]} + m(x)"],
+      ["keep", "t{*s[a]}"],
+      ["up", "t{*s[a]} + m(x)"],
+      ["anew", "t{*s[a,b]}"],
+    ],
+  },
+  {
+    says: "a screen on which a timer fired as its layer closed is the same screen, and does not arrive",
+    app: app("s", {
+      stacks: { s: "a b" },
+      modals: { m: ["x", { blocks: false }] },
+      facts: [fact("f")],
+      legs: ["up a open m", "soon a:after(500) close m set.f=true", "on a:arrive push b if=fact.f"],
+    }),
+    launch: "s[a]",
+    steps: [
+      ["up", "s[a] + m(x)"],
+      ["soon", "s[a]"],
+    ],
+  },
+  {
     says: "one uncovered in a stack does",
     app: app("s", { stacks: { s: "a b c" }, facts: [fact("f")], legs: ["go a push b", "home b back set.f=true", "on a:arrive replace c if=fact.f"] }),
     launch: "s[a]",

@@ -63,6 +63,45 @@ export const push: Vector[] = [
     ],
   },
   {
+    says: "stay: where the stack named is in another lane, nothing is added, but it is brought up",
+    app: app("t", { tabs: { t: "s u" }, stacks: { s: "a", u: "x" }, legs: ["go a push x in=u repeat=stay"] }),
+    launch: "t{*s[a]}",
+    steps: [
+      ["go", "t{s[a],*u[x]}"],
+      ["tab s", "t{*s[a],u[x]}"],
+      ["go", "t{s[a],*u[x]}"],
+    ],
+  },
+  {
+    says: "stay: a layer that covers the stack named closes, though nothing is added",
+    app: app("s", { stacks: { s: "a b" }, modals: { m: "x" }, legs: ["up a open m", "go x push a in=s repeat=stay", "too x push a in=beneath repeat=stay"] }),
+    launch: "s[a]",
+    steps: [
+      ["up", "s[a] + m(x)"],
+      ["go", "s[a]"],
+      ["up", "s[a] + m(x)"],
+      ["too", "s[a]"],
+    ],
+  },
+  {
+    says: "stay: the source's stack is tidied, though nothing is added",
+    app: app("t", { tabs: { t: "s u" }, stacks: { s: "a b", u: "x" }, legs: ["on a push b", "go b push x in=u repeat=stay tidy=source"] }),
+    launch: "t{*s[a]}",
+    steps: [
+      ["on", "t{*s[a,b]}"],
+      ["go", "t{s[a],*u[x]}"],
+    ],
+  },
+  {
+    says: "stay: tidying the very stack that is named can bring the target to its top, and has moved",
+    app: list(["on a push b", "go b push a in=s repeat=stay tidy=source"]),
+    launch: "s[a]",
+    steps: [
+      ["on", "s[a,b]"],
+      ["go", "s[a]"],
+    ],
+  },
+  {
     says: "rewind: everything above the topmost such item goes",
     app: list(["go a push b", "on b push c", "home c push a repeat=rewind"]),
     launch: "s[a]",

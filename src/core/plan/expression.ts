@@ -1,4 +1,7 @@
 import { sameValue } from "../model/json.ts";
+
+export { sameValue } from "../model/json.ts";
+
 import type { Args, Json, Tree, Width } from "./data.ts";
 
 /** What an expression may read; what is not there is undefined. */

@@ -1,4 +1,4 @@
-import { sameValue } from "../model/json.ts";
+import { sameValue } from "../plan/expression.ts";
 import type { Plan } from "../plan/plan.ts";
 import { plainStacks } from "./stacks.ts";
 import type { App, Evaluator } from "./types.ts";

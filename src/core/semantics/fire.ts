@@ -1,5 +1,5 @@
-import { sameValue } from "../model/json.ts";
 import type { Args, Json } from "../plan/data.ts";
+import { sameValue } from "../plan/expression.ts";
 import type { Leg } from "../plan/plan.ts";
 import { resume } from "./enter.ts";
 import { closed } from "./lanes.ts";

@@ -1,6 +1,6 @@
-import { sameValue } from "../model/json.ts";
 import type { Args, Json } from "../plan/data.ts";
 import type { Values } from "../plan/expression.ts";
+import { sameValue } from "../plan/expression.ts";
 import { inOrder, type Leg } from "../plan/plan.ts";
 import type { App, Shown, State } from "./types.ts";
 

@@ -74,7 +74,7 @@ export function heading(title: string): string {
 
 function bare(source: string): string {
   return source
-    .replace(/^import [\s\S]*?from ".*?";\n/gm, "")
+    .replace(/^(?:import|export \{)[\s\S]*?from ".*?";\n/gm, "")
     .replace(/^export (?=interface|type|class|function|const)/gm, "")
     .trim();
 }
