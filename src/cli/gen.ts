@@ -3,7 +3,8 @@ import { join } from "node:path";
 import type { CheckResult } from "../core/check/finding.ts";
 import { meaningless } from "../core/check/meaningless.ts";
 import { proofText } from "../core/check/proof.ts";
-import { type Checked, TARGETS, targetOf } from "../core/handoff/target.ts";
+import type { Checked } from "../core/handoff/handed.ts";
+import { TARGETS, targetOf } from "../core/handoff/target.ts";
 import { checked } from "./checked.ts";
 import { readDocument, Unusable, writeOut } from "./files.ts";
 

@@ -21,7 +21,20 @@ describe("imports point one way", () => {
   });
 
   it("and every part has files", () => {
-    for (const part of ["core/model", "core/plan", "core/plan/lower", "core/semantics", "core/insight", "core/check", "core/map", "core/compare", "core/handoff", "app", "server", "cli"])
+    for (const part of [
+      "core/model",
+      "core/plan",
+      "core/plan/lower",
+      "core/semantics",
+      "core/insight",
+      "core/check",
+      "core/map",
+      "core/compare",
+      "core/handoff",
+      "app",
+      "server",
+      "cli",
+    ])
       expect(
         files.some((file) => file.startsWith(`src/${part}/`)),
         part,

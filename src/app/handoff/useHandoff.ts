@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useRef } from "react";
-import type { Checked, HandedFile } from "../../core/handoff/target.ts";
+import type { Checked, HandedFile } from "../../core/handoff/handed.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { type Api, inWorker } from "../workers/start.ts";
 import { type Task, useTask } from "../workers/useTask.ts";

@@ -1,6 +1,6 @@
-import type { Band, MapLayout, Spine } from "../../core/map/layout.ts";
 import { stubLabel } from "../../core/map/layout.ts";
 import { cut, tapsOn } from "../../core/map/measure.ts";
+import type { Band, MapLayout, Spine } from "../../core/map/types.ts";
 import type { Project } from "../../core/model/schema.ts";
 
 interface Props {

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import type { Severity } from "../../core/check/finding.ts";
-import type { Card, Row } from "../../core/map/layout.ts";
 import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, PITCH, ROW_FITS, ROW_HEIGHT } from "../../core/map/measure.ts";
+import type { Card, Row } from "../../core/map/types.ts";
 
 /** Characters of a name that fit a card when names are drawn larger. */
 const FAR_FITS = 10;

@@ -1,7 +1,7 @@
 import { memo, useMemo } from "react";
 import type { InFocus } from "../../core/map/focus.ts";
-import type { Box, MapLayout } from "../../core/map/layout.ts";
 import { columnX, type Line } from "../../core/map/lines.ts";
+import type { Box, MapLayout } from "../../core/map/types.ts";
 import { elementIdOf, lookup } from "../../core/model/lookup.ts";
 import type { Leg, Project } from "../../core/model/schema.ts";
 import type { Worst } from "../findings/words.ts";

@@ -1,9 +1,10 @@
 import { useEffect, useMemo, useRef } from "react";
 import { inFocus } from "../../core/map/focus.ts";
 import { keepLines } from "../../core/map/keep.ts";
-import { layoutMap, type MapLayout } from "../../core/map/layout.ts";
+import { layoutMap } from "../../core/map/layout.ts";
 import { columnX, type Line, linesOf, routeOf } from "../../core/map/lines.ts";
 import { CARD_WIDTH, tapsOn } from "../../core/map/measure.ts";
+import type { MapLayout } from "../../core/map/types.ts";
 import type { Chosen } from "../../core/model/edits/clip.ts";
 import { plannedIn } from "../../core/model/edits/planned.ts";
 import { lookup } from "../../core/model/lookup.ts";

@@ -1,5 +1,5 @@
 import { startTransition, useCallback, useRef, useState } from "react";
-import type { Box } from "../../core/map/layout.ts";
+import type { Box } from "../../core/map/types.ts";
 
 /** How far beyond what is seen the map is drawn, as a share of the view; within it, panning draws nothing new. */
 const MARGIN = 1;

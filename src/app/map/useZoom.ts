@@ -2,7 +2,7 @@ import { select } from "d3-selection";
 import { type D3ZoomEvent, type ZoomBehavior, zoom, zoomIdentity, zoomTransform } from "d3-zoom";
 import { startTransition, useCallback, useEffect, useRef, useState } from "react";
 
-import type { Box } from "../../core/map/layout.ts";
+import type { Box } from "../../core/map/types.ts";
 
 /** How much of a card shows: all of it, its name, or a dot. */
 export type Detail = "full" | "names" | "dots";

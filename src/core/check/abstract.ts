@@ -8,51 +8,20 @@
  */
 
 import { lookup } from "../model/lookup.ts";
-import type { Json, Project } from "../model/schema.ts";
+import type { Project } from "../model/schema.ts";
 import type { Leg, Plan } from "../plan/plan.ts";
 import { planOf } from "../plan/planOf.ts";
 import { plainApp } from "../semantics/app.ts";
 import { shownIn } from "../semantics/state.ts";
-import type { App, Node, Shown, State } from "../semantics/types.ts";
+import type { App, Node, Shown } from "../semantics/types.ts";
 import { Chooser, LANE_QUESTION } from "./chooser.ts";
+import type { AbstractProject, Closeness } from "./followed.ts";
 import { isHidden, isRest, markOf } from "./lanes.ts";
 import { truth, valueForFact } from "./unknown.ts";
-
-/** How closely a project is followed. Coarser is faster; what it can not settle is followed more closely. */
-export interface Closeness {
-  /** The facts of the app's own that are known. Others may have any value at any moment, and nobody chooses which. */
-  facts: ReadonlySet<string>;
-  /** Told apart are a drawer's lane that was never visited and one left as it is made, and the pages that a modal was opened over. */
-  apart: boolean;
-  /** Nothing is hidden: each state stands for itself. There may be no end of them. */
-  whole?: boolean;
-}
 
 /** Everything told apart. */
 function closestOf(project: Project): Closeness {
   return { facts: new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id)), apart: true };
-}
-
-export interface AbstractProject {
-  /** Without arguments and outside facts. */
-  project: Project;
-  /** The same, to run. */
-  app: App;
-  original: Project;
-  closeness: Closeness;
-  /** Nothing is left out that could be followed. */
-  closest: boolean;
-  chooser: Chooser;
-  /** Facts that are not followed and have been set in this event: how often, and to what, where that is plain. */
-  assigned: Map<string, { known: Json | undefined; version: number }>;
-  /** What lanes held when they were left, by lane and facts. */
-  lanes: Map<string, Node[]>;
-  /** Those of them on whose screen an arrive leg may lead on at once. */
-  arriving: Map<string, Node[]>;
-  /** Hidden lanes that were looked into since it was emptied last. */
-  looked: Set<string>;
-  /** By the facts of concrete states those that are followed. */
-  followed: WeakMap<State["facts"], State["facts"]>;
 }
 
 export function abstractProject(original: Project, closeness = closestOf(original)): AbstractProject {

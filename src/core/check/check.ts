@@ -3,19 +3,8 @@ import { BEHAVIOUR } from "./behaviour/all.ts";
 import type { Exploration } from "./exploration.ts";
 import { type CheckResult, type Finding, type Proof, SEVERITIES } from "./finding.ts";
 import { fixesFor } from "./fixes.ts";
-import type { Memory } from "./memory.ts";
+import type { CheckOptions } from "./options.ts";
 import { refined } from "./refine.ts";
-
-export interface CheckOptions {
-  /** States to look at in each class of widths. */
-  states?: number;
-  /** Asked now and then; true ends the search, and the proof says that it is not complete. */
-  stop?: () => boolean;
-  /** Whether repairs are worked out; they are where it is left out. Who sends findings elsewhere has no use for them. */
-  fixes?: boolean;
-  /** What checks of the project before it was edited worked out; it is kept for the next. The findings are the same without. */
-  memory?: Memory;
-}
 
 /**
  * Checks a project: findings about the document and about behaviour, the latter with a walk

@@ -1,7 +1,7 @@
 import type { NavEvent, Width } from "../model/schema.ts";
 import type { Log, Node, Outcome, State } from "../semantics/types.ts";
-import type { AbstractProject } from "./abstract.ts";
 import type { Choice } from "./chooser.ts";
+import type { AbstractProject } from "./followed.ts";
 import type { Portal } from "./lanes.ts";
 
 /**

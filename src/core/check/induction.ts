@@ -2,8 +2,8 @@ import { lookup } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
 import { branchNode, visiblePath } from "../semantics/state.ts";
 import type { State } from "../semantics/types.ts";
+import { backwards, type Judge, type Serving } from "./backwards.ts";
 import type { Edge, Explored } from "./exploration.ts";
-import { backwards, type Judge, type Serving } from "./graph.ts";
 import { isRest, isUnder, markOf } from "./lanes.ts";
 
 /**

@@ -19,7 +19,7 @@ import { makeLane } from "../semantics/make.ts";
 import { branchesInReach } from "../semantics/reach.ts";
 import { branchNode, withBranch, withChild } from "../semantics/state.ts";
 import type { App, LaneNode, Node, Shown, StackNode, State } from "../semantics/types.ts";
-import type { AbstractProject } from "./abstract.ts";
+import type { AbstractProject } from "./followed.ts";
 
 /** What stands for the content of a hidden lane, for all that lies beneath the top of a stack, and for a branch beneath a blocking layer. */
 const LANE = "~";

@@ -2,7 +2,8 @@
 
 import { lookup } from "../model/lookup.ts";
 import type { LaneNode, Node, StackNode, State } from "../semantics/types.ts";
-import { type AbstractProject, arrives } from "./abstract.ts";
+import { arrives } from "./abstract.ts";
+import type { AbstractProject } from "./followed.ts";
 import { factsKey, nodeKey, stateKey } from "./key.ts";
 import { type Covered, hideLanes, stamped } from "./lanes.ts";
 import type { Hidden } from "./memory.ts";

@@ -6,8 +6,8 @@
 
 import type { Element, Leg, Project, Screen, Width } from "../model/schema.ts";
 import type { Node, State } from "../semantics/types.ts";
-import type { Closeness } from "./abstract.ts";
 import type { Edge, Explored } from "./exploration.ts";
+import type { Closeness } from "./followed.ts";
 import type { Step } from "./steps.ts";
 
 /** A state as a search keeps it, its lanes hidden, and what they held as they were left, by mark. */

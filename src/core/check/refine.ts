@@ -1,9 +1,8 @@
 import type { Project, Width } from "../model/schema.ts";
-import { type AbstractProject, abstractProject, type Closeness } from "./abstract.ts";
+import { abstractProject } from "./abstract.ts";
 import { type Beams, beamsOf } from "./beams.ts";
 import { BEHAVIOUR, type BehaviourCode } from "./behaviour/all.ts";
 import { far, tapWays } from "./behaviour/reached.ts";
-import type { CheckOptions } from "./check.ts";
 import { factAsked } from "./chooser.ts";
 import { documentFindings } from "./document/all.ts";
 import { HELPS } from "./escape.ts";
@@ -11,7 +10,9 @@ import { behaviourFindings, type FoundIn } from "./evidence.ts";
 import type { Edge, Exploration } from "./exploration.ts";
 import { explore } from "./explore.ts";
 import type { Finding } from "./finding.ts";
+import type { AbstractProject, Closeness } from "./followed.ts";
 import { graphOf } from "./graph.ts";
+import type { CheckOptions } from "./options.ts";
 import { firstLost } from "./replayed.ts";
 import { widthClasses } from "./widths.ts";
 

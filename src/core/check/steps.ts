@@ -8,9 +8,9 @@ import { branchesInReach, isSource } from "../semantics/reach.ts";
 import { branchNode, currentScreen, isOpenDrawer, visiblePath } from "../semantics/state.ts";
 import { arrive, step } from "../semantics/step.ts";
 import type { Outcome, State } from "../semantics/types.ts";
-import type { AbstractProject } from "./abstract.ts";
 import { mayTurnOutAs } from "./chooser.ts";
 import type { Edge, Way } from "./exploration.ts";
+import type { AbstractProject } from "./followed.ts";
 
 const NOTHING: readonly never[] = [];
 

@@ -3,8 +3,8 @@
 import { lookup } from "../model/lookup.ts";
 import type { Json, Tree } from "../plan/data.ts";
 import { operate, type Values } from "../plan/expression.ts";
-import type { AbstractProject } from "./abstract.ts";
 import { FACT_QUESTION, OUTSIDE_QUESTION } from "./chooser.ts";
+import type { AbstractProject } from "./followed.ts";
 
 const unknown = Symbol("unknown");
 type Known = Json | typeof unknown;

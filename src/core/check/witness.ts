@@ -8,9 +8,9 @@ import type { Json, NavEvent, Project } from "../model/schema.ts";
 import { currentScreen } from "../semantics/state.ts";
 import { launch, step } from "../semantics/step.ts";
 import type { Outcome, State } from "../semantics/types.ts";
-import type { AbstractProject } from "./abstract.ts";
 import type { Choice } from "./chooser.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
+import type { AbstractProject } from "./followed.ts";
 import { stateKey } from "./key.ts";
 import { hideLanes, withoutStamps } from "./lanes.ts";
 

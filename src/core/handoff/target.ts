@@ -1,9 +1,9 @@
 import { mapSvg } from "../map/svg.ts";
-import type { Project } from "../model/schema.ts";
 import { addressesCsv, addressesJson } from "./addresses/addresses.ts";
 import { dot } from "./diagrams/dot.ts";
 import { graphml } from "./diagrams/graphml.ts";
 import { mermaid } from "./diagrams/mermaid.ts";
+import type { Target } from "./handed.ts";
 import { kotlinModule } from "./kotlin/module.ts";
 import { prototypeHtml } from "./prototype/prototype.ts";
 import { scxml } from "./scxml/chart.ts";
@@ -13,28 +13,6 @@ import { swiftModule } from "./swift/module.ts";
 import { featureFiles } from "./tests/gherkin.ts";
 import { walksJson } from "./tests/walks.ts";
 import { typescriptModule } from "./typescript/module.ts";
-
-/** A file of a hand-off. */
-export interface HandedFile {
-  name: string;
-  text: string;
-}
-/** What a hand-off needs beside the project: what the checker says, and what was built beforehand. */
-export interface Checked {
-  findings: ReadonlyArray<{ severity: string; code: string; message: string }>;
-  /** What is proved, as a sentence. */
-  proof: string;
-  /** The page of a prototype without a project, as it was built. */
-  frame: string;
-}
-/** Something that can be handed off: a name for the command line, words for people, and the files. */
-export interface Target {
-  id: string;
-  name: string;
-  says: string;
-  /** The same project always gives the same bytes. */
-  files: (project: Project, checked: Checked) => HandedFile[];
-}
 
 /** Everything that can be handed off; a new format is one entry here. */
 export const TARGETS: readonly Target[] = [

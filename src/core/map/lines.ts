@@ -1,7 +1,7 @@
 import { lookup, targetOf } from "../model/lookup.ts";
 import type { Leg, Project } from "../model/schema.ts";
-import type { Card, MapLayout } from "./layout.ts";
 import { CARD_HEAD, GUTTER, PITCH, STUB_SPACE } from "./measure.ts";
+import type { Card, MapLayout } from "./types.ts";
 
 /** A leg as it is drawn: a line to its target, or a stub that names it. */
 export interface Line {

@@ -1,8 +1,8 @@
 import { triggerLabel } from "../model/describe.ts";
 import { elementIdOf, lookup } from "../model/lookup.ts";
 import type { Element, Project } from "../model/schema.ts";
-import type { Row } from "./layout.ts";
 import { ROW_HEIGHT } from "./measure.ts";
+import type { Row } from "./types.ts";
 
 /** Elements as rows, then one row for each trigger that needs no element. */
 export function rowsOf(project: Project, placeId: string, elements: readonly Element[], top: number): Row[] {

@@ -1,6 +1,6 @@
 import type { Container } from "../model/schema.ts";
-import type { Band } from "./layout.ts";
 import { GAP, PITCH } from "./measure.ts";
+import type { Band } from "./types.ts";
 
 export type Modal = Extract<Container, { kind: "modal" }>;
 

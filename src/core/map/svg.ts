@@ -2,9 +2,10 @@ import { moveWord } from "../model/propose.ts";
 import type { Project } from "../model/schema.ts";
 import { escaped } from "../text/xml.ts";
 import { ENDS, lineForm } from "./form.ts";
-import { type Band, type Card, layoutMap, type MapLayout, type Row, SHARED, type Spine, stubLabel } from "./layout.ts";
+import { layoutMap, SHARED, stubLabel } from "./layout.ts";
 import { columnX, type Line, linesOf, pathOf } from "./lines.ts";
 import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, STUB_FITS, tapsOn } from "./measure.ts";
+import type { Band, Card, MapLayout, Row, Spine } from "./types.ts";
 
 /** The colours of the sheet; a reader's dark look takes the second of each. */
 const COLOURS: Record<string, [string, string]> = {

@@ -1,8 +1,9 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { bigProject } from "../../../bench/big.ts";
-import { type Box, type Card, layoutMap } from "../../../src/core/map/layout.ts";
+import { layoutMap } from "../../../src/core/map/layout.ts";
 import { linesOf, pathOf, routeOf } from "../../../src/core/map/lines.ts";
+import type { Box, Card } from "../../../src/core/map/types.ts";
 import { addElement, addScreen, newScreen } from "../../../src/core/model/edits/add.ts";
 import { readProject } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";

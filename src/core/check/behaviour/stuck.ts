@@ -1,5 +1,6 @@
 import { lookup } from "../../model/lookup.ts";
-import { type Candidate, canReach, type Graph, moves, note, shownAfter } from "../graph.ts";
+import { moves } from "../backwards.ts";
+import { type Candidate, canReach, type Graph, note, shownAfter } from "../graph.ts";
 import type { Trust } from "../induction.ts";
 
 /** Screens with a state that nothing leads on from, Back included; states of stuck modals aside. */

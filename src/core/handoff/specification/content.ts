@@ -3,7 +3,7 @@ import { elementIdOf, elementOf, firstScreen, lookup, nameOf, ownersAround, upTa
 import { moveSentence } from "../../model/propose.ts";
 import type { Leg, Project, Screen } from "../../model/schema.ts";
 import { graphOf } from "../diagrams/graph.ts";
-import type { Checked } from "../target.ts";
+import type { Checked } from "../handed.ts";
 
 /** A part of a document for people; each format writes the same parts its own way. */
 export type Part =

@@ -1,7 +1,7 @@
 import { mapSvg } from "../../map/svg.ts";
 import type { Project } from "../../model/schema.ts";
 import { escaped } from "../../text/xml.ts";
-import type { Checked } from "../target.ts";
+import type { Checked } from "../handed.ts";
 import { type Part, specification } from "./content.ts";
 
 const STYLE = `body{font:15px/1.5 "Hanken Grotesk","Helvetica Neue",Arial,sans-serif;max-width:60rem;margin:2rem auto;padding:0 1.5rem;color:#1f2a30;background:#fcfaf4}

@@ -1,5 +1,5 @@
 import type { Project } from "../../model/schema.ts";
-import type { Checked } from "../target.ts";
+import type { Checked } from "../handed.ts";
 import { type Part, specification } from "./content.ts";
 
 /** The specification in Markdown; the map is the file map.svg beside it. */

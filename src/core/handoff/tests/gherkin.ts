@@ -4,7 +4,7 @@ import { nameOf } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import { currentScreen } from "../../semantics/state.ts";
 import { launch, step } from "../../semantics/step.ts";
-import type { HandedFile } from "../target.ts";
+import type { HandedFile } from "../handed.ts";
 import { testWalks } from "./walks.ts";
 
 /** The walks as Gherkin features: one file for those that use every leg, one for the document's own where there are any. */
