@@ -1,3 +1,4 @@
+import { once } from "../model/once.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
 import { abstractProject } from "./abstract.ts";
 import { beamsOf } from "./beams.ts";
@@ -7,7 +8,7 @@ import { explore } from "./explore.ts";
 /** States of a screen that a walk is looked for to, nearest first. */
 const TRIES = 12;
 
-const searches = new WeakMap<Project, Map<string, Exploration>>();
+const searches = (_: Project) => new Map<string, Exploration>();
 
 /** In this order: by taps alone, coarsely and closely, then by entrances too. */
 const KINDS = [
@@ -23,8 +24,7 @@ const KINDS = [
  * search is made once for a project object.
  */
 export function wayTo(project: Project, screenId: string): NavEvent[] | undefined {
-  const known = searches.get(project) ?? new Map<string, Exploration>();
-  searches.set(project, known);
+  const known = once(project, searches);
   const facts = new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id));
   for (const { entrances, apart } of KINDS) {
     const key = `${entrances} ${apart}`;

@@ -1,5 +1,6 @@
 import { compile } from "../model/expression.ts";
 import { firstScreen, lookup, passTarget, treeOf } from "../model/lookup.ts";
+import { once } from "../model/once.ts";
 import type { Entrance, Leg, Param, Project, Screen } from "../model/schema.ts";
 import { entranceScope, legScope } from "../model/scope.ts";
 import { patternVariables } from "../model/template.ts";
@@ -9,7 +10,7 @@ export type Provider = { source: string | undefined } & ({ kind: "leg"; leg: Leg
 
 /** The legs and entrances that show a screen anew, with the expression that each hands on for a parameter; undefined is a gap. */
 export function providersOf(project: Project, screen: Screen, param: Param): Provider[] {
-  const legs = (legsShowing(project).get(screen.id) ?? []).map(
+  const legs = (once(project, legsShowing).get(screen.id) ?? []).map(
     (leg): Provider => ({ kind: "leg", leg, source: leg.move && "pass" in leg.move ? leg.move.pass?.[param.name] : undefined }),
   );
   const entrances = project.entrances.flatMap((entrance): Provider[] => {
@@ -20,12 +21,8 @@ export function providersOf(project: Project, screen: Screen, param: Param): Pro
   return [...legs, ...entrances];
 }
 
-const showing = new WeakMap<Project, Map<string, Leg[]>>();
-
 /** Legs by the screen that they show anew. */
 function legsShowing(project: Project): Map<string, Leg[]> {
-  const known = showing.get(project);
-  if (known) return known;
   const made = new Map<string, Leg[]>();
   for (const leg of project.legs) {
     if (leg.move?.kind === "return" && leg.move.orElse === "nothing") continue;
@@ -33,7 +30,6 @@ function legsShowing(project: Project): Map<string, Leg[]> {
     const screen = target === undefined ? undefined : firstScreen(project, target)?.id;
     if (screen !== undefined) made.set(screen, [...(made.get(screen) ?? []), leg]);
   }
-  showing.set(project, made);
   return made;
 }
 

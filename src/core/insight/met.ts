@@ -1,4 +1,5 @@
 import { firstScreen, lookup } from "../model/lookup.ts";
+import { once } from "../model/once.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
 import { branchesInReach } from "../semantics/reach.ts";
 import { branchNode, currentScreen, topBranch, visiblePath } from "../semantics/state.ts";
@@ -22,7 +23,7 @@ const LOOKED_INTO = 150;
 const EACH = 2;
 
 /** What was looked for in a project: by place; a project is never changed in place, so it is kept with it. */
-const searches = new WeakMap<Project, Map<string, Met[]>>();
+const searches = (_: Project) => new Map<string, Met[]>();
 
 /**
  * States in which a place shows, nearest to launch first, at most `most` (of two); the one that somebody stands on, if it shows there,
@@ -33,8 +34,7 @@ export function metStates(project: Project, place: string, at?: State, most = EA
   const branch = at && branchShowing(project, at, place);
   const here: Met[] = at && branch !== undefined ? [{ state: at, branch, real: true }] : [];
   if (here.length >= most) return here;
-  const known = searches.get(project) ?? new Map<string, Met[]>();
-  searches.set(project, known);
+  const known = once(project, searches);
   const found = known.get(place) ?? search(project, place);
   known.set(place, found);
   return [...here, ...found.filter(({ real }) => real || here.length === 0)].slice(0, most);

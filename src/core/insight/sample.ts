@@ -1,5 +1,6 @@
 import { compile } from "../model/expression.ts";
 import { elementIdOf, elementOf, lookup, treeOf } from "../model/lookup.ts";
+import { once } from "../model/once.ts";
 import type { Json, Leg, Project, Screen } from "../model/schema.ts";
 import { entranceScope, legScope } from "../model/scope.ts";
 import { patternVariables } from "../model/template.ts";
@@ -12,7 +13,7 @@ import { providersOf } from "./flow.ts";
 /** How many hands a value is traced back through before it is given up. */
 const DEPTH = 6;
 
-const kept = new WeakMap<Project, Map<string, Record<string, Json>>>();
+const kept = (_: Project) => new Map<string, Record<string, Json>>();
 
 /** Values that an expression of a leg might see, from the samples: the first row, and parameters as they would arrive. */
 export function sampleValues(project: Project, leg: Leg, depth = DEPTH): Values {
@@ -50,7 +51,7 @@ export function entranceValues(project: Project, pattern: string | undefined, to
 
 /** Arguments with which a screen might be shown: what the first leg that hands them on would give, on the samples. */
 export function sampleArguments(project: Project, screen: Screen, depth = DEPTH): Record<string, Json> {
-  const known = depth === DEPTH ? kept.get(project)?.get(screen.id) : undefined;
+  const known = depth === DEPTH ? once(project, kept).get(screen.id) : undefined;
   if (known) return known;
   const keys = keysByName(project, screen);
   const out: Record<string, Json> = {};
@@ -59,7 +60,7 @@ export function sampleArguments(project: Project, screen: Screen, depth = DEPTH)
     const value = type ? type.samples[0] : (param.default ?? (depth > 0 ? handedOn(project, screen, param.name, depth) : undefined) ?? keys[param.name]);
     if (value !== undefined) out[param.name] = value;
   }
-  if (depth === DEPTH) kept.set(project, new Map(kept.get(project)).set(screen.id, out));
+  if (depth === DEPTH) once(project, kept).set(screen.id, out);
   return out;
 }
 

@@ -17,8 +17,8 @@ export function once<T extends object, R>(owner: T, make: (owner: T) => R): R {
 const kept = new WeakMap<object, Map<unknown, unknown>>();
 
 /**
- * The same for what rests on other values as well: made again when one of them is no longer the same object. It keeps the last
- * result alone, so that an edit works out again only what it touches.
+ * The same for what rests on other values as well: made again when one of them is no longer the same object. Only the last result
+ * is kept, so that an edit works out again no more than it touches. For one use an owner.
  */
 export function onceFor<T extends object, R>(owner: T, restsOn: readonly unknown[], make: (owner: T) => R): R {
   const last = lasts.get(owner);

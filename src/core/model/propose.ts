@@ -1,4 +1,5 @@
 import { elementOf, firstScreen, lookup, nameOf, ownersAround } from "./lookup.ts";
+import { once } from "./once.ts";
 import type { Container, Move, Param, Project } from "./schema.ts";
 
 export interface Proposal {
@@ -59,12 +60,8 @@ function inStack(
   return sure === "for certain" || !stackHere ? { kind: "push", to, in: host.id } : { kind: "push", to };
 }
 
-const alone = new WeakMap<Project, Set<string>>();
-
 /** Screens that some leg or way in shows by themselves, outside the container that holds them. */
 function shownAlone(project: Project): Set<string> {
-  const known = alone.get(project);
-  if (known) return known;
   const { owners, screens } = lookup(project);
   const made = new Set<string>();
   for (const { from, move } of project.legs) {
@@ -74,7 +71,6 @@ function shownAlone(project: Project): Set<string> {
     made.add(move.to);
   }
   for (const entrance of project.entrances) if (entrance.warm === "onTop") made.add(entrance.to);
-  alone.set(project, made);
   return made;
 }
 
@@ -101,7 +97,7 @@ function showing(project: Project, from: string): Map<string, Sureness> {
     if (lanes) for (const member of container.members) visit(member, how);
     else visit(container.start, how === "perhaps" ? how : "at first");
   };
-  for (const container of around) visit(container.id, shownAlone(project).has(from) ? "perhaps" : "for certain");
+  for (const container of around) visit(container.id, once(project, shownAlone).has(from) ? "perhaps" : "for certain");
   visit(modal ? modal.start : project.root, "for certain");
   return out;
 }

@@ -1,5 +1,6 @@
 import { type Compiled, compile, type Scope, type ScopeName, type ValueType, valueType } from "./expression.ts";
 import { elementIdOf, elementOf, lookup, ownersAround, treeOf } from "./lookup.ts";
+import { once } from "./once.ts";
 import type { Entrance, Leg, Project, Screen } from "./schema.ts";
 import { patternVariables } from "./template.ts";
 
@@ -12,12 +13,11 @@ export function legScope(project: Project, leg: Leg): Scope {
   return { ...scope, names: { ...scope.names, item: recordName(scope, row) } };
 }
 
-const scopes = new WeakMap<Project, Map<string, Scope>>();
+const scopes = (_: Project) => new Map<string, Scope>();
 
 /** What an element's conditions and texts on a place may name. */
 export function placeScope(project: Project, placeId: string): Scope {
-  const known = scopes.get(project) ?? new Map<string, Scope>();
-  scopes.set(project, known);
+  const known = once(project, scopes);
   const scope = known.get(placeId) ?? makePlaceScope(project, placeId);
   known.set(placeId, scope);
   return scope;

@@ -1,4 +1,5 @@
 import { appOf } from "../../insight/app.ts";
+import { once } from "../../model/once.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { stateLine } from "../../semantics/line.ts";
@@ -17,17 +18,15 @@ interface TestWalks {
   walks: TestWalk[];
   unused: string[];
 }
-const made = new WeakMap<Project, TestWalks>();
-
 /** The walks that use every leg, then the document's own, each replayed for what it shows. */
 export function testWalks(project: Project): TestWalks {
-  const known = made.get(project);
-  if (known) return known;
+  return once(project, makeWalks);
+}
+
+function makeWalks(project: Project): TestWalks {
   const cover = coveringWalks(project);
   const covering = cover.walks.map((events, i) => replayed(project, `Every leg, part ${i + 1} of ${cover.walks.length}`, events));
-  const all: TestWalks = { walks: [...covering, ...project.walks.map((walk) => replayed(project, walk.name || walk.id, walk.events))], unused: cover.unused };
-  made.set(project, all);
-  return all;
+  return { walks: [...covering, ...project.walks.map((walk) => replayed(project, walk.name || walk.id, walk.events))], unused: cover.unused };
 }
 
 function replayed(project: Project, name: string, events: readonly NavEvent[]): TestWalk {
