@@ -23,9 +23,9 @@ export interface Leg {
 
 /** The legs from a place, in document order: those for events, and those that the app takes by itself. */
 export interface LegsFrom {
-  readonly events: Leg[];
-  readonly arrive: Leg[];
-  readonly depart: Leg[];
+  readonly events: readonly Leg[];
+  readonly arrive: readonly Leg[];
+  readonly depart: readonly Leg[];
 }
 
 export interface Entrance extends Omit<EntrancePlan, "when" | "pass"> {
@@ -64,15 +64,17 @@ export interface Plan extends Tables {
 
 /** Makes a plan ready to run. */
 export function linkPlan(tables: Tables): Plan {
-  const from = new Map<string, LegsFrom>();
+  const from = new Map<string, Record<keyof LegsFrom, Leg[]>>();
   let hasDepart = false;
   for (const leg of tables.legs.values()) {
     let group = from.get(leg.from);
     if (!group) {
-      group = { events: [], arrive: [], depart: [] };
+      group = { events: NO_LEGS, arrive: NO_LEGS, depart: NO_LEGS };
       from.set(leg.from, group);
     }
-    group[leg.on === "arrive" || leg.on === "depart" ? leg.on : "events"].push(leg);
+    const kind = leg.on === "arrive" || leg.on === "depart" ? leg.on : "events";
+    if (group[kind] === NO_LEGS) group[kind] = [leg];
+    else group[kind].push(leg);
     hasDepart ||= leg.on === "depart";
   }
   return { ...tables, from, pages: linkPages(tables), hasDepart };
@@ -94,7 +96,7 @@ export function planFrom(data: PlanData): Plan {
   });
 }
 
-const NO_LEGS: readonly Leg[] = [];
+const NO_LEGS: Leg[] = [];
 
 /** A leg of a plan; `before` holds those that stand before it. */
 export function linkLeg(id: string, leg: LegPlan, before: ReadonlyMap<string, Leg>): Leg {

@@ -178,6 +178,7 @@ describe("what is worked out once", () => {
     const [a, b] = [{}, {}];
     let made = 0;
     const next = () => ++made;
-    expect([onceFor(owner, [a], next), onceFor(owner, [a], next), onceFor(owner, [b], next), onceFor(owner, [b, a], next)]).toEqual([1, 1, 2, 3]);
+    const asked = (within: object, ...rests: object[]) => onceFor(owner, [within], () => rests, next);
+    expect([asked(a, a), asked(a, b), asked(b, a), asked(b, b), asked(a, b), asked(b, b, a)]).toEqual([1, 1, 1, 1, 2, 3]);
   });
 });

@@ -21,11 +21,17 @@ export function lowerLegs(project: Project): LoweredLegs {
   const plans: Array<[string, LegPlan]> = [];
   const linked = new Map<string, PlanLeg>();
   const before = new Map<string, string[]>();
+  const within = [project.containers, project.facts, project.types, project.screens];
   for (const leg of project.legs) {
-    const alone = onceFor(leg, whatLegRestsOn(project, leg), () => {
-      const plan = legPlan(project, leg);
-      return { key: triggerKey(leg), plan, linked: linkLeg(leg.id, plan, linked) };
-    });
+    const alone = onceFor(
+      leg,
+      within,
+      () => whatLegRestsOn(project, leg),
+      () => {
+        const plan = legPlan(project, leg);
+        return { key: triggerKey(leg), plan, linked: linkLeg(leg.id, plan, linked) };
+      },
+    );
     const earlier = before.get(alone.key);
     const plan = earlier ? { ...alone.plan, earlier: [...earlier] } : alone.plan;
     plans.push([leg.id, plan]);
