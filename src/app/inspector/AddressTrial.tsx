@@ -1,12 +1,16 @@
 import { useState } from "react";
-import { matchAddress } from "../../core/model/address.ts";
+import { comparePatterns, findByAddress, matchAddress } from "../../core/model/address.ts";
 import type { Entrance, Project } from "../../core/model/schema.ts";
 
 /** An address typed in, taken apart by the pattern; and which other ways in it would match too. */
 export function AddressTrial({ project, entrance }: { project: Project; entrance: Entrance }) {
   const [address, setAddress] = useState("");
   const values = address === "" || entrance.pattern === undefined ? undefined : matchAddress(entrance.pattern, address);
-  const others = address === "" ? [] : project.entrances.filter((e) => e.id !== entrance.id && e.pattern !== undefined && matchAddress(e.pattern, address));
+  const first = values && findByAddress(project.entrances, address)?.one;
+  const others = project.entrances.filter(
+    ({ id, pattern }) =>
+      values && id !== entrance.id && pattern !== undefined && matchAddress(pattern, address) && comparePatterns(pattern, entrance.pattern ?? "") === 0,
+  );
   return (
     <div className="text-[11.5px] text-ink-2">
       <label className="block">
@@ -29,6 +33,7 @@ export function AddressTrial({ project, entrance }: { project: Project; entrance
                     {name} = {JSON.stringify(value)}
                   </span>
                 ))}
+          {first && first.id !== entrance.id && others.length === 0 && <span className="text-urgent"> It leads by “{first.name}”, which goes first.</span>}
           {others.length > 0 && <span className="text-urgent"> It would also match {others.map((e) => `“${e.name}”`).join(", ")}.</span>}
         </p>
       )}

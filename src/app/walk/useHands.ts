@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useRef, useState } from "react";
-import { matchAddress } from "../../core/model/address.ts";
+import { findByAddress } from "../../core/model/address.ts";
 import { lookup } from "../../core/model/lookup.ts";
 import type { Element, Json, NavEvent, Project, Row } from "../../core/model/schema.ts";
 import type { State } from "../../core/semantics/types.ts";
@@ -108,11 +108,8 @@ export function useHands(project: Project, state: State | undefined): Hands {
       live: state ? liveElements(project, state) : new Set(),
       leads: (place, element) => (lookup(project).legsFrom.get(place) ?? []).some((leg) => "element" in leg.on && leg.on.element === element.id),
       goTo: (address) => {
-        const found = project.entrances.flatMap((entrance) => {
-          const args = entrance.pattern === undefined ? undefined : matchAddress(entrance.pattern, address);
-          return args ? [{ entrance: entrance.id, args }] : [];
-        })[0];
-        if (found) send({ do: "enter", entrance: found.entrance, ...(Object.keys(found.args).length > 0 ? { args: found.args } : {}) });
+        const found = findByAddress(project.entrances, address);
+        if (found) send({ do: "enter", entrance: found.one.id, ...(Object.keys(found.values).length > 0 ? { args: found.values } : {}) });
         else setTold({ text: `No way in has an address like “${address}”.` });
       },
       choose: (event) => (event ? send(event) : setOutcomes(undefined)),

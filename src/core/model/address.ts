@@ -34,6 +34,36 @@ export function matchAddress(pattern: string, address: string): Record<string, s
   return wanted.length === found.length ? out : undefined;
 }
 
+/**
+ * Which of two patterns goes first where both match an address: below 0 the first, above 0 the second, 0 neither. Segment by segment
+ * from the left, fixed text goes before a variable, and a variable before the rest of the path.
+ */
+export function comparePatterns(a: string, b: string): number {
+  const [x, y] = [segmentsOf(a), segmentsOf(b)];
+  for (let i = 0; i < Math.max(x.length, y.length); i++) {
+    const difference = openness(x[i]) - openness(y[i]);
+    if (difference !== 0) return difference;
+  }
+  return 0;
+}
+
+function openness(segment: string | undefined): number {
+  return segment === undefined || !segment.includes("{") ? 0 : segment.includes("{+") ? 2 : 1;
+}
+
+/** Of all that have a pattern, the one that an address belongs to, with the values of its variables. */
+export function findByAddress<T extends { readonly pattern?: string | undefined }>(
+  all: Iterable<T>,
+  address: string,
+): { one: T; values: Record<string, string> } | undefined {
+  let first: { one: T; values: Record<string, string> } | undefined;
+  for (const one of all) {
+    const values = one.pattern === undefined ? undefined : matchAddress(one.pattern, address);
+    if (values && (!first || comparePatterns(one.pattern ?? "", first.one.pattern ?? "") < 0)) first = { one, values };
+  }
+  return first;
+}
+
 /** The address of a pattern with its variables filled in, or undefined where one has no value. */
 export function buildAddress(pattern: string, values: Readonly<Record<string, Json>>): string | undefined {
   let complete = true;
@@ -48,7 +78,8 @@ export function buildAddress(pattern: string, values: Readonly<Record<string, Js
   return complete ? address : undefined;
 }
 
-function segmentsOf(path: string): string[] {
+/** The segments of an address or a pattern, without what stands for the app itself: scheme and host. */
+export function segmentsOf(path: string): string[] {
   return path
     .replace(/^[a-z][a-z0-9+.-]*:\/\/[^/]*/i, "")
     .replace(/^\//, "")

@@ -189,8 +189,20 @@ export const CASES: Case[] = [
   {
     code: "link-clash",
     subjects: ["e", "f"],
-    bad: app("s", { stacks: { s: "a b" }, entrances: [link("e", "a", { pattern: "/x/{id}" }), link("f", "b", { pattern: "/x/new" })] }),
-    good: app("s", { stacks: { s: "a b" }, entrances: [link("e", "a", { pattern: "/x/{id}" }), link("f", "b", { pattern: "/x/{id}/new" })] }),
+    bad: app("s", { stacks: { s: "a b" }, entrances: [link("e", "a", { pattern: "/x/{id}" }), link("f", "b", { pattern: "/x/{name}" })] }),
+    good: app("s", { stacks: { s: "a b" }, entrances: [link("e", "a", { pattern: "/x/{id}" }), link("f", "b", { pattern: "/x/new" })] }),
+  },
+  {
+    code: "link-clash",
+    subjects: ["e", "f"],
+    bad: app("s", { stacks: { s: "a b" }, entrances: [link("e", "a", { pattern: "/x/a-{id}" }), link("f", "b", { pattern: "/x/{name}-b" })] }),
+    good: app("s", { stacks: { s: "a b" }, entrances: [link("e", "a", { pattern: "/{id}/b" }), link("f", "b", { pattern: "/a/{name}" })] }),
+  },
+  {
+    code: "link-clash",
+    subjects: ["e", "f"],
+    bad: app("s", { stacks: { s: "a b" }, entrances: [link("e", "a", { pattern: "/{+rest}" }), link("f", "b", { pattern: "/{+path}" })] }),
+    good: app("s", { stacks: { s: "a b" }, entrances: [link("e", "a", { pattern: "/{+rest}" }), link("f", "b", { pattern: "/{id}" })] }),
   },
   {
     code: "link-arguments",

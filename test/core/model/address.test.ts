@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { buildAddress, matchAddress } from "../../../src/core/model/address.ts";
+import { buildAddress, comparePatterns, findByAddress, matchAddress } from "../../../src/core/model/address.ts";
 
 it("an address that is built is matched back, whatever text is in it", () => {
   const text = fc.string({ unit: "binary", minLength: 1 }).filter((s) => s.isWellFormed());
@@ -26,4 +26,19 @@ it("what does not match is not matched", () => {
 
 it("a variable without a value gives no address", () => {
   expect(buildAddress("/hives/{id}", {})).toBeUndefined();
+});
+
+it("where several patterns match, fixed text goes before a variable, and a variable before the rest", () => {
+  const links = ["/{+rest}", "/x/{id}", "/{kind}/new", "/x/new"].map((pattern) => ({ pattern }));
+  const found = (address: string) => findByAddress([...links], address)?.one.pattern;
+  expect([found("/x/new"), found("/x/old"), found("/y/new"), found("/y/old"), found("/y")]).toEqual([
+    "/x/new",
+    "/x/{id}",
+    "/{kind}/new",
+    "/{+rest}",
+    "/{+rest}",
+  ]);
+  expect(findByAddress([...links].reverse(), "/x/7")).toEqual({ one: { pattern: "/x/{id}" }, values: { id: "7" } });
+  expect(comparePatterns("/x/{id}", "/x/{name}")).toBe(0);
+  expect(findByAddress([{}], "/x")).toBeUndefined();
 });

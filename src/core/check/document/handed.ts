@@ -1,3 +1,4 @@
+import { comparePatterns, segmentsOf } from "../../model/address.ts";
 import { fits, valueType } from "../../model/expression.ts";
 import { entranceExpressions, type Located, legExpressions, placeExpressions } from "../../model/expressions.ts";
 import { firstScreen, lookup, nameOf, passTarget, upTarget } from "../../model/lookup.ts";
@@ -121,7 +122,7 @@ export function linkClash(project: Project): Found[] {
   return links.flatMap((a, i) =>
     links
       .slice(i + 1)
-      .filter((b) => clash(a.pattern ?? "", b.pattern ?? ""))
+      .filter((b) => comparePatterns(a.pattern ?? "", b.pattern ?? "") === 0 && clash(a.pattern ?? "", b.pattern ?? ""))
       .map((b) => ({
         subjects: [a.id, b.id],
         message: `The addresses ${a.pattern} and ${b.pattern} can be one and the same; which way in is meant can not be told.`,
@@ -130,7 +131,7 @@ export function linkClash(project: Project): Found[] {
 }
 
 function clash(a: string, b: string): boolean {
-  const [x, y] = [segments(a), segments(b)];
+  const [x, y] = [segmentsOf(a), segmentsOf(b)];
   for (let i = 0; ; i++) {
     const [p, q] = [x[i], y[i]];
     if (p === undefined || q === undefined) return p === q;
@@ -138,13 +139,6 @@ function clash(a: string, b: string): boolean {
     if (q.includes("{+")) return meet(p, q.replace("{+", "{"));
     if (!meet(p, q)) return false;
   }
-}
-
-function segments(pattern: string): string[] {
-  return pattern
-    .replace(/^[a-z][a-z0-9+.-]*:\/\//i, "")
-    .split("/")
-    .filter((s) => s !== "");
 }
 
 /** Whether two segments, each with at most one variable, can be the same text. */

@@ -1,4 +1,4 @@
-import { buildAddress, matchAddress } from "../../../model/address.ts";
+import { buildAddress, findByAddress } from "../../../model/address.ts";
 import { type Lead, leadOf } from "../../../semantics/bar.ts";
 import { guardEvents } from "../../../semantics/guards.ts";
 import { stateLine } from "../../../semantics/line.ts";
@@ -83,11 +83,8 @@ export class Core {
 
   /** The entrance that an address belongs to, with what its variables stand for. */
   match(address: string): { entrance: string; args: Record<string, string> } | undefined {
-    for (const [entrance, { pattern }] of this.app.plan.entrances) {
-      const args = pattern === undefined ? undefined : matchAddress(pattern, address);
-      if (args) return { entrance, args };
-    }
-    return undefined;
+    const found = findByAddress(this.app.plan.entrances.values(), address);
+    return found && { entrance: found.one.id, args: found.values };
   }
 
   /** The address of the screen that shows: its own, else that of the first entrance that leads to it, if all its variables are known. */
