@@ -82,7 +82,7 @@ function abstractApp(abstract: AbstractProject, plan: Plan): App {
       },
     },
     stacks: {
-      look: (node, why) => (isHidden(node) ? contentOf(abstract, markOf(node), node, why) : node),
+      look: (node, why, wanted) => (isHidden(node) ? contentOf(abstract, markOf(node), node, why, wanted) : node),
       top: (items) => hiddenTop(items, (hidden) => oneOf(abstract, hidden, restsOf(abstract, markOf(hidden)))) ?? items,
       pop: (items) => hiddenTop(items.slice(0, -1), (hidden) => uncovered(abstract, hidden)) ?? items.slice(0, -1),
       cut: (items, find) => cutIn(abstract, items, find),
@@ -120,13 +120,39 @@ function cutIn(abstract: AbstractProject, items: Items, find: (item: Node) => No
  * What a hidden lane holds. To look into it, any of what it held when it was left; to show it,
  * only what an arrive leg leads on from at once: the rest stays hidden behind the portal.
  */
-function contentOf(abstract: AbstractProject, mark: string, hidden: Node, why: "search" | "show"): Node {
+function contentOf(abstract: AbstractProject, mark: string, hidden: Node, why: "search" | "show", wanted: string | undefined): Node {
   abstract.looked.add(mark);
   const contents = abstract.lanes.get(mark) ?? [hidden];
-  if (why === "search") return abstract.chooser.choose(`${LANE_QUESTION}${mark}`, contents);
+  if (why === "search") return searched(abstract, mark, contents, wanted);
   const arriving = abstract.arriving.get(mark) ?? [];
   if (arriving.length === 0) return hidden;
   return abstract.chooser.choose(`${LANE_QUESTION}${mark} shown`, arriving.length < contents.length ? [hidden, ...arriving] : arriving);
+}
+
+/** Any content of a hidden lane or branch; of those that can not hold a container that is looked for, one stands for all. */
+function searched(abstract: AbstractProject, mark: string, contents: Node[], wanted: string | undefined): Node {
+  if (wanted === undefined || contents.length < 2) return abstract.chooser.choose(`${LANE_QUESTION}${mark}`, contents);
+  const holding = contents.filter((content) => mayHold(abstract, content, wanted, new Set()));
+  const [other] = contents.filter((content) => !holding.includes(content));
+  if (!other) return abstract.chooser.choose(`${LANE_QUESTION}${mark}`, contents);
+  return holding.length === 0 ? other : abstract.chooser.choose(`${LANE_QUESTION}${mark} for ${wanted}`, [...holding, other]);
+}
+
+/** Whether a container may be found in a node: in what is known of it, in what is hidden, or in lanes that were never visited. */
+function mayHold(abstract: AbstractProject, node: Node, wanted: string, seen: Set<string>): boolean {
+  if (node.kind === "shown") {
+    const mark = isHidden(node) ? markOf(node) : undefined;
+    if (mark === undefined || seen.has(mark)) return false;
+    seen.add(mark);
+    abstract.looked.add(mark);
+    return (abstract.lanes.get(mark) ?? []).some((content) => mayHold(abstract, content, wanted, seen));
+  }
+  if (node.at === wanted) return true;
+  if (node.kind === "stack") return node.items.some((item) => mayHold(abstract, item, wanted, seen));
+  const container = abstract.app.plan.containers.get(node.at);
+  const unvisited = container?.members.filter((id) => !Object.hasOwn(node.lanes, id)) ?? [];
+  if (unvisited.some((id) => abstract.app.plan.containers.get(id)?.holds.includes(wanted))) return true;
+  return Object.values(node.lanes).some((lane) => mayHold(abstract, lane, wanted, seen));
 }
 
 type Items = readonly Node[];

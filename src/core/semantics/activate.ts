@@ -17,7 +17,7 @@ export interface Focus {
  */
 export function activate(app: App, state: State, id: string): Focus | undefined {
   for (let branch = topBranch(state); branch >= 0; branch--) {
-    const found = bringUp(app, app.stacks.look(branchNode(state, branch), "search"), id, []);
+    const found = bringUp(app, app.stacks.look(branchNode(state, branch), "search", id), id, []);
     if (!found) continue;
     const depth = visiblePath(found).findIndex((node) => node.at === id && node.kind !== "shown");
     return { state: withBranch(withLayers(state, branch), branch, found), branch, depth };
@@ -45,7 +45,7 @@ function bringUp(app: App, node: Node, id: string, around: readonly string[]): N
 /** What a lane holds, or would hold: one that was never visited only where the container can be in it. */
 function laneContent(app: App, node: LaneNode, lane: string, id: string): Node | undefined {
   const kept = Object.hasOwn(node.lanes, lane) ? node.lanes[lane] : undefined;
-  if (kept) return app.stacks.look(kept, "search");
+  if (kept) return app.stacks.look(kept, "search", id);
   return app.plan.containers.get(lane)?.holds.includes(id) ? makeLane(app.plan, lane) : undefined;
 }
 

@@ -136,8 +136,8 @@ export interface StackAccess {
   cut(items: readonly Node[], find: (item: Node) => Node | undefined): readonly Node[] | undefined;
   /** The lowest item alone. */
   bottom(items: readonly Node[]): readonly Node[];
-  /** What a lane or a branch that does not show holds: to search in it, or to show it. */
-  look(node: Node, why: "search" | "show"): Node;
+  /** What a lane or a branch that does not show holds: to show it, or to search in it, for one container where `wanted` names it. */
+  look(node: Node, why: "search" | "show", wanted?: string): Node;
 }
 
 /** Told of what a step does, while it does it. */
