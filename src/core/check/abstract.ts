@@ -45,6 +45,7 @@ export function abstractProject(original: Project, closeness = closestOf(origina
     arriving: new Map(),
     looked: new Set(),
     followed: new WeakMap(),
+    held: new WeakMap(),
   };
   out.app = abstractApp(out, plan);
   return out;
@@ -132,27 +133,50 @@ function contentOf(abstract: AbstractProject, mark: string, hidden: Node, why: "
 /** Any content of a hidden lane or branch; of those that can not hold a container that is looked for, one stands for all. */
 function searched(abstract: AbstractProject, mark: string, contents: Node[], wanted: string | undefined): Node {
   if (wanted === undefined || contents.length < 2) return abstract.chooser.choose(`${LANE_QUESTION}${mark}`, contents);
-  const holding = contents.filter((content) => mayHold(abstract, content, wanted, new Set()));
+  const without = new Set<string>();
+  const holding = contents.filter((content) => mayHold(abstract, content, wanted, without));
   const [other] = contents.filter((content) => !holding.includes(content));
   if (!other) return abstract.chooser.choose(`${LANE_QUESTION}${mark}`, contents);
   return holding.length === 0 ? other : abstract.chooser.choose(`${LANE_QUESTION}${mark} for ${wanted}`, [...holding, other]);
 }
 
-/** Whether a container may be found in a node: in what is known of it, in what is hidden, or in lanes that were never visited. */
-function mayHold(abstract: AbstractProject, node: Node, wanted: string, seen: Set<string>): boolean {
-  if (node.kind === "shown") {
-    const mark = isHidden(node) ? markOf(node) : undefined;
-    if (mark === undefined || seen.has(mark)) return false;
+/** Whether a container may be found in a node, or in what is hidden in it; `without` are marks that are known not to lead to it. */
+function mayHold(abstract: AbstractProject, node: Node, wanted: string, without: Set<string>): boolean {
+  const seen = new Set<string>();
+  const search = (at: Node): boolean => {
+    const { containers, marks } = heldBy(abstract, at);
+    return containers.has(wanted) || marks.some((mark) => searchMark(mark));
+  };
+  const searchMark = (mark: string): boolean => {
+    if (seen.has(mark) || without.has(mark)) return false;
     seen.add(mark);
     abstract.looked.add(mark);
-    return (abstract.lanes.get(mark) ?? []).some((content) => mayHold(abstract, content, wanted, seen));
-  }
-  if (node.at === wanted) return true;
-  if (node.kind === "stack") return node.items.some((item) => mayHold(abstract, item, wanted, seen));
-  const container = abstract.app.plan.containers.get(node.at);
-  const unvisited = container?.members.filter((id) => !Object.hasOwn(node.lanes, id)) ?? [];
-  if (unvisited.some((id) => abstract.app.plan.containers.get(id)?.holds.includes(wanted))) return true;
-  return Object.values(node.lanes).some((lane) => mayHold(abstract, lane, wanted, seen));
+    return (abstract.lanes.get(mark) ?? []).some(search);
+  };
+  if (search(node)) return true;
+  for (const mark of seen) without.add(mark);
+  return false;
+}
+
+/** The containers in a node, those of lanes that were never visited among them, and the marks of what is hidden in it. */
+function heldBy(abstract: AbstractProject, node: Node): { containers: ReadonlySet<string>; marks: readonly string[] } {
+  const known = abstract.held.get(node);
+  if (known) return known;
+  const containers = new Set<string>();
+  const marks = new Set<string>();
+  const visit = (at: Node) => {
+    if (isHidden(at)) marks.add(markOf(at));
+    if (at.kind === "shown") return;
+    containers.add(at.at);
+    if (at.kind === "stack") return at.items.forEach(visit);
+    const plan = abstract.app.plan.containers;
+    for (const id of plan.get(at.at)?.members ?? []) if (!Object.hasOwn(at.lanes, id)) for (const inside of plan.get(id)?.holds ?? []) containers.add(inside);
+    Object.values(at.lanes).forEach(visit);
+  };
+  visit(node);
+  const made = { containers, marks: [...marks] };
+  abstract.held.set(node, made);
+  return made;
 }
 
 type Items = readonly Node[];

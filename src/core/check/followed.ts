@@ -33,4 +33,6 @@ export interface AbstractProject {
   looked: Set<string>;
   /** By the facts of concrete states those that are followed. */
   followed: WeakMap<State["facts"], State["facts"]>;
+  /** What is in a node, for those who look for a container. */
+  held: WeakMap<Node, { containers: ReadonlySet<string>; marks: readonly string[] }>;
 }
