@@ -57,7 +57,7 @@ const runtime = (async () => {
 async function runPlan(project: Project): Promise<Generated> {
   const { planFrom, plainApp, launch: begin, step: next, stateLine: lineOf } = await runtime;
   const code = transformSync(planCode(planData(project)), { loader: "ts" }).code;
-  const plan = planFrom(new Function(`${code}\nreturn data;`)());
+  const plan = planFrom(new Function(`${code.replace("export const plan", "const plan").replace(/^export \{[^]*$/m, "")}\nreturn plan;`)());
   const ready = plainApp(plan);
   return { start: () => begin(ready), next: (state, event) => next(ready, state, event), lineOf: (state) => lineOf(plan, state) };
 }

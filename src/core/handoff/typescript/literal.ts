@@ -7,7 +7,7 @@ export function planCode({ launch, ...tables }: PlanData): string {
     if (entries.length === 0) return [`  ${name}: {},`];
     return [`  ${name}: {`, ...entries.map(([id, value]) => `    ${property(id)}: ${literal(value)},`), "  },"];
   });
-  return ["const data: PlanData = {", `  launch: ${literal(launch)},`, ...lines, "};"].join("\n");
+  return ["export const plan: PlanData = {", `  launch: ${literal(launch)},`, ...lines, "};"].join("\n");
 }
 
 /** A value as source; what is undefined is left out. */

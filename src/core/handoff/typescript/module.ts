@@ -24,11 +24,11 @@ const OWN = [
 ];
 
 /** What of the runtime an app may name. */
-const PUBLIC = ["Args", "Event", "Hooks", "HistoryWindow", "Json", "Layer", "Lead", "Moving", "Node", "Outcome", "Shown", "State", "Way", "Width"];
+const PUBLIC = ["Args", "Event", "Hooks", "HistoryWindow", "Json", "Layer", "Lead", "Moving", "Node", "Outcome", "PlanData", "Shown", "State", "Way", "Width"];
 
 /**
- * The project as one TypeScript module without dependencies: first the engine's own source, of which nothing is exported, then,
- * after one line that says so, what an app uses: types, the plan, functions for each leg, the state function and the browser binding.
+ * The project as one TypeScript module without dependencies: first what an app uses (types, the plan, functions for each leg, the
+ * state function, the browser binding), then, after one line that says so, the engine's own source, of which nothing is exported.
  */
 export function typescriptModule(project: Project): string {
   const rows = uniqueNames(
@@ -38,20 +38,20 @@ export function typescriptModule(project: Project): string {
   );
   return [
     `// Made by Etape from "${oneLine(project.name)}". Do not edit: change the design and make this file again.`,
-    `// What an app uses begins after the line "${BORDER}"; what stands before it runs it and may change from one version to the next.`,
-    "",
-    runtimeSource(),
-    `// ==== ${BORDER} ${"=".repeat(60)}`,
+    `// What an app uses ends at the line "${BORDER}"; what follows it may change from one version to the next.`,
     "",
     `export type { ${PUBLIC.join(", ")} };`,
     "",
     ...section("Screens, parameters and facts of this design", types(project, rows)),
-    ...section("The design", [planCode(planData(project)), "", "/** The design itself. */", "export const plan: Plan = planFrom(data);"]),
     ...section("Navigating", navigatorCode(project, rows)),
+    ...section("The design", ["/** The design itself: places, legs, ways in, facts, and moves as stack operations. */", planCode(planData(project))]),
+    `// ==== ${BORDER} ${"=".repeat(60)}`,
+    "",
+    runtimeSource(),
   ].join("\n");
 }
 
-const BORDER = "What an app uses";
+const BORDER = "What runs it";
 
 function section(title: string, lines: string[]): string[] {
   return [heading(title), "", ...lines, ""];
@@ -167,12 +167,49 @@ function navigatorCode(project: Project, rows: Rows): string[] {
     "}",
     "",
     "/** Moves through the app as the design says. */",
-    "export class Navigator extends Core {",
+    "export class Navigator {",
+    "  private readonly core: Core;",
+    "",
     `  constructor(options: Options${guarded ? "" : " = {}"}) {`,
     ...(project.types.length > 0 ? ["    const own: Readonly<Record<string, (() => readonly Args[]) | undefined>> = options.rows ?? {};"] : []),
-    `    super({ ...plainApp(plan), guards: { ...options.guards }${project.types.length > 0 ? ", rows: (type) => own[type]?.()" : ""} }, options.hooks);`,
+    `    this.core = new Core({ ...ready(), guards: { ...options.guards }${project.types.length > 0 ? ", rows: (type) => own[type]?.()" : ""} }, options.hooks);`,
     "  }",
     "",
+    "  get state(): State {",
+    "    return this.core.state;",
+    "  }",
+    "  /** The screen that shows, with its parameters. */",
+    "  get screen(): Shown {",
+    "    return this.core.screen;",
+    "  }",
+    "  /** What the control at the start of the bar is. */",
+    "  get lead(): Lead {",
+    "    return this.core.lead;",
+    "  }",
+    "  /** The state in one line. */",
+    "  get line(): string {",
+    "    return this.core.line;",
+    "  }",
+    "  /** The address of the screen that shows, if it has one. */",
+    "  get address(): string | undefined {",
+    "    return this.core.address;",
+    "  }",
+    "  /** Carries out an event; what guards say of the outside is asked first. */",
+    '  send(event: Event): Outcome["outcome"] | "held" {',
+    "    return this.core.send(event);",
+    "  }",
+    "  /** Puts a state in place that was kept before. */",
+    "  restore(state: State): void {",
+    "    this.core.restore(state);",
+    "  }",
+    "  /** Calls a function after each change of the state; gives what ends that. */",
+    "  subscribe(listener: (state: State, event: Event | undefined) => void): () => void {",
+    "    return this.core.subscribe(listener);",
+    "  }",
+    "  /** The way in that an address belongs to, with what its variables stand for. */",
+    "  match(address: string): { entrance: string; args: Record<string, string> } | undefined {",
+    "    return this.core.match(address);",
+    "  }",
     "  /** One function a leg. A leg that can not be used now is ignored. */",
     "  readonly legs = {",
     ...legs,
@@ -202,7 +239,7 @@ function navigatorCode(project: Project, rows: Rows): string[] {
     "  }",
     "  /** Binds to the browser's history; gives what ends that. */",
     "  bindHistory(win: HistoryWindow = (globalThis as unknown as { window: HistoryWindow }).window) {",
-    `    return bindToHistory(this, ${literal(`${project.name} ${planHash(project)}`)}, win);`,
+    `    return bindToHistory(this.core, ${literal(`${project.name} ${planHash(project)}`)}, win);`,
     "  }",
     "}",
     "",
@@ -212,10 +249,11 @@ function navigatorCode(project: Project, rows: Rows): string[] {
     "};",
     "",
     "/** The state at launch, what an event makes of a state, and a state in one line: pure functions, as the navigator uses them. */",
-    "const app = plainApp(plan);",
-    "export const start = (): State => launch(app);",
-    "export const next = (state: State, event: Event): Outcome => step(app, state, event);",
-    "export const lineOf = (state: State): string => stateLine(plan, state);",
+    "let made: App | undefined;",
+    "const ready = (): App => (made ??= plainApp(planFrom(plan)));",
+    "export const start = (): State => launch(ready());",
+    "export const next = (state: State, event: Event): Outcome => step(ready(), state, event);",
+    "export const lineOf = (state: State): string => stateLine(ready().plan, state);",
   ];
 }
 
