@@ -56,8 +56,9 @@ const runtime = (async () => {
 /** The same as `run`, by the one runtime and the plan as it stands in the module. */
 async function runPlan(project: Project): Promise<Generated> {
   const { planFrom, plainApp, launch: begin, step: next, stateLine: lineOf } = await runtime;
-  const code = transformSync(planCode(planData(project)), { loader: "ts" }).code;
-  const plan = planFrom(new Function(`${code.replace("export const plan", "const plan").replace(/^export \{[^]*$/m, "")}\nreturn plan;`)());
+  const module: { exports: { plan?: unknown } } = { exports: {} };
+  new Function("module", transformSync(planCode(planData(project)), { loader: "ts", format: "cjs" }).code)(module);
+  const plan = planFrom(module.exports.plan);
   const ready = plainApp(plan);
   return { start: () => begin(ready), next: (state, event) => next(ready, state, event), lineOf: (state) => lineOf(plan, state) };
 }
