@@ -1,5 +1,6 @@
 import { readProjectData } from "../src/core/model/read.ts";
 import type { Project } from "../src/core/model/schema.ts";
+import { seeded } from "../test/random/documents.ts";
 
 type Data = Record<string, unknown>;
 
@@ -10,17 +11,6 @@ interface Making {
   containers: Data[];
   legs: Data[];
   facts: Data[];
-}
-
-/** A generator of numbers in [0, 1), after mulberry32 (Tommy Ettinger, 2017, public domain). */
-function seeded(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }
 
 /**

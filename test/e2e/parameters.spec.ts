@@ -4,6 +4,8 @@ import { expect, type Page, test } from "@playwright/test";
 import { followValue } from "../../src/core/insight/flow.ts";
 import { nameOf } from "../../src/core/model/lookup.ts";
 import { readProject } from "../../src/core/model/read.ts";
+import { app } from "../vectors/app.ts";
+import { openDocument } from "./open.ts";
 
 const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
 if (!read.ok) throw new Error("the demo can be read");
@@ -130,4 +132,37 @@ test("a screen pages through a type, and an address typed in is taken apart", as
   await expect(page.getByLabel("Inspector").getByRole("status")).toContainText('hiveId = "larkfoot"');
   await page.getByLabel("Try an address").fill("/elsewhere");
   await expect(page.getByLabel("Inspector").getByRole("status")).toContainText("It does not match.");
+});
+
+test("a way in says what its address hands on by itself, and which way in goes first", async ({ page }) => {
+  await openDocument(
+    page,
+    app("s", {
+      stacks: { s: "list item" },
+      screens: {
+        item: {
+          params: [
+            { name: "id", type: "text", required: true },
+            { name: "part", type: "text", required: true },
+          ],
+        },
+      },
+      legs: ["go list push item pass.id='x' pass.part='y'"],
+      entrances: [
+        { id: "one", name: "One item", kind: "link", pattern: "/items/{id}/{part}", to: "item", warm: "rebuild" },
+        { id: "all", name: "The list", kind: "link", pattern: "/items/all/{part}", to: "list", warm: "rebuild" },
+      ],
+    }),
+  );
+  await page.locator("nav").getByText("One item").click();
+  await expect(page.getByText("Carrying")).toBeVisible();
+  await expect(page.getByText("needed, and not handed on")).toHaveCount(0);
+  await page.getByLabel("Try an address").fill("/items/all/cover");
+  await expect(page.getByText("This address opens “The list” instead")).toBeVisible();
+  await page.getByLabel("Try an address").fill("/items/7/cover");
+  await expect(page.getByText("This address opens")).toHaveCount(0);
+  await page.getByLabel("id =").fill("'fixed'");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("needed, and not handed on")).toHaveCount(0);
+  await expect(page.getByLabel("part =")).toHaveValue("link.part");
 });

@@ -33,7 +33,9 @@ export function AddressTrial({ project, entrance }: { project: Project; entrance
                     {name} = {JSON.stringify(value)}
                   </span>
                 ))}
-          {first && first.id !== entrance.id && others.length === 0 && <span className="text-urgent"> It leads by “{first.name}”, which goes first.</span>}
+          {first && first.id !== entrance.id && others.length === 0 && (
+            <span className="text-urgent"> This address opens “{first.name}” instead: its pattern is more exact.</span>
+          )}
           {others.length > 0 && <span className="text-urgent"> It would also match {others.map((e) => `“${e.name}”`).join(", ")}.</span>}
         </p>
       )}

@@ -51,6 +51,7 @@ export function EntranceForm({ entrance }: { entrance: Entrance }) {
         scope={scope}
         values={values}
         proposed={boundBy(entrance.pattern)}
+        bound={boundBy(entrance.pattern)}
         target={entrance.to}
         pass={entrance.pass}
         onChange={(pass) => change({ pass })}

@@ -11,22 +11,27 @@ interface Props {
   pass: Record<string, string> | undefined;
   /** What Etape would hand on, for parameters that nothing is handed on for. */
   proposed?: Record<string, string> | undefined;
+  /** What is handed on by itself as long as nothing is written here: the variables of an address. */
+  bound?: Record<string, string> | undefined;
   onChange: (pass: Record<string, string> | undefined) => void;
 }
 
 /** What is handed to the screen that a place shows first: one line for each of its parameters. */
-export function PassForm({ scope, values, target, pass, proposed, onChange }: Props) {
+export function PassForm({ scope, values, target, pass, proposed, bound, onChange }: Props) {
   const project = useDocument((d) => d.project);
   const params = firstScreen(project, target)?.params ?? [];
   if (params.length === 0) return null;
+  // Writing one value keeps what the others get by themselves.
+  const kept = pass ?? Object.fromEntries(params.flatMap(({ name }) => (bound?.[name] === undefined ? [] : [[name, bound[name]]])));
   const put = (next: Record<string, string>) => onChange(Object.keys(next).length > 0 ? next : undefined);
   return (
     <div>
       <h4 className="caption m-0 mb-1">Carrying</h4>
       {params.map((param) => {
         const source = pass?.[param.name];
-        const missing = source === undefined && param.required && param.default === undefined;
-        const offer = source === undefined ? proposed?.[param.name] : undefined;
+        const byItself = pass === undefined ? bound?.[param.name] : undefined;
+        const missing = source === undefined && byItself === undefined && param.required && param.default === undefined;
+        const offer = source === undefined && byItself === undefined ? proposed?.[param.name] : undefined;
         return (
           <div key={param.name}>
             <ExpressionField
@@ -36,9 +41,9 @@ export function PassForm({ scope, values, target, pass, proposed, onChange }: Pr
               values={values}
               wants={valueType(param.type)}
               problem={missing ? "needed, and not handed on" : undefined}
-              placeholder={param.default === undefined ? param.type : `else ${JSON.stringify(param.default)}`}
+              placeholder={byItself !== undefined ? "from the address" : param.default === undefined ? param.type : `else ${JSON.stringify(param.default)}`}
               onCommit={(text) => {
-                const { [param.name]: _, ...rest } = pass ?? {};
+                const { [param.name]: _, ...rest } = kept;
                 put(text === "" ? rest : { ...rest, [param.name]: text });
               }}
             />
@@ -46,7 +51,7 @@ export function PassForm({ scope, values, target, pass, proposed, onChange }: Pr
               <button
                 type="button"
                 className="min-h-6 text-[11.5px] font-semibold text-accent hover:underline"
-                onClick={() => put({ ...pass, [param.name]: offer })}
+                onClick={() => put({ ...kept, [param.name]: offer })}
               >
                 hand on {offer}
               </button>
