@@ -1,7 +1,6 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { check } from "../src/core/check/check.ts";
-import { Memory } from "../src/core/check/memory.ts";
 import { proofText } from "../src/core/check/proof.ts";
 import { readProject } from "../src/core/model/read.ts";
 import type { Container, Leg, Project } from "../src/core/model/schema.ts";
@@ -57,13 +56,12 @@ function warm(make: () => Project): number {
 
 /** Milliseconds that a check takes after another leg was given another move each time, the median. */
 function afterEdits(first: Project): number {
-  const memory = new Memory();
   let project = first;
   const all = Array.from({ length: 2 * AGAIN }, (_, i) => {
     const at = (i * 37) % project.legs.length;
     project = { ...project, legs: project.legs.map((leg, n) => (n === at ? { ...leg, move: { kind: i % 2 === 0 ? "back" : "up" } } : leg)) };
     const began = performance.now();
-    check(project, { memory });
+    check(project);
     return performance.now() - began;
   });
   return all.slice(AGAIN).sort((a, b) => a - b)[AGAIN / 2] ?? 0;

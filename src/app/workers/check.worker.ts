@@ -1,6 +1,5 @@
 import { expose } from "comlink";
 import { check } from "../../core/check/check.ts";
-import { Memory } from "../../core/check/memory.ts";
 import { wayTo } from "../../core/check/way.ts";
 import type { Checked, HandedFile } from "../../core/handoff/handed.ts";
 import { targetOf } from "../../core/handoff/target.ts";
@@ -13,7 +12,7 @@ const api = {
   /** `progress` is told now and then how many states were looked at. */
   check(project: Project, progress?: (states: number) => void): PlainResult {
     last = project;
-    return plain(check(project, { stop: counting(progress), memory, fixes: false }));
+    return plain(check(project, { stop: counting(progress), fixes: false }));
   },
   /** Checks what a patch makes of the project that was checked last. */
   checkNext(patch: Patch, progress?: (states: number) => void): PlainResult {
@@ -29,7 +28,6 @@ const api = {
   },
 };
 let last: Project | undefined;
-const memory = new Memory();
 
 /** Milliseconds between two reports of progress. */
 const REPORT = 200;

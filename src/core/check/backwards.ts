@@ -1,6 +1,6 @@
 import { once } from "../model/once.ts";
-import { isImposed, mayTurnOutAs } from "./chooser.ts";
-import type { Edge, Explored } from "./exploration.ts";
+import { isImposed, mayTurnOutAs } from "./system/choices.ts";
+import type { Edge, Explored } from "./system/exploration.ts";
 
 /** Steps that move the user: ways out, what happens by itself and, where asked, Back. */
 export function moves(node: Explored, back: boolean): Edge[] {
@@ -35,12 +35,14 @@ const noGroups = (_: readonly Explored[]) => new Map<string, Group[][]>();
 /** Steps of which the user chooses one, each with the ways in which what nobody chooses may turn out. */
 function groups(node: Explored, { back, facts }: Serving): Group[] {
   const edges = moves(node, back);
-  if (node.portal) return [edges];
+  if (node.pending) return [edges];
   const imposed = edges.filter((edge) => edge.choices.some((choice) => isImposed(choice, facts)));
   if (imposed.length === 0) return edges;
   const known = new Set<string>();
+  const idle = node.edges.filter((edge) => edge.outcome !== "moved" && edge.choices.length > 0);
+  const unsure = (edge: Edge) => idle.some((other) => other.event === edge.event && other.way === edge.way && mayTurnOutAs(edge.choices, other.choices, facts));
   return edges.flatMap((edge): Group[] => {
-    if (edge.unsure === "hidden" || (facts && edge.unsure === "facts")) return [];
+    if (edge.choices.length > 0 && unsure(edge)) return [];
     if (!imposed.includes(edge)) return [edge];
     const key = JSON.stringify([edge.event, edge.choices.filter((choice) => !isImposed(choice, facts))]);
     if (known.has(key)) return [];

@@ -1,6 +1,6 @@
 import { once } from "../model/once.ts";
 import type { NavEvent } from "../model/schema.ts";
-import type { Edge, Exploration } from "./exploration.ts";
+import type { Edge, Exploration } from "./system/exploration.ts";
 import { alongEdge, type LastStep, lastStep, type Reached, startingPoints } from "./witness.ts";
 
 /** By which step a state is reached; undefined for one that a launch shows. */
@@ -43,7 +43,7 @@ export class Beams {
 
   private after(at: number): Reached[] {
     const by = this.by(at);
-    if (!by) return startingPoints(this.exploration.abstract.original, this.exploration, this.exploration.nodes[at]);
+    if (!by) return startingPoints(this.exploration.abstraction.original, this.exploration, this.exploration.nodes[at]);
     const before = this.known.get(by.node) ?? [];
     return before.length === 0 ? [] : alongEdge(this.exploration, before, by.edge);
   }

@@ -1,6 +1,6 @@
 import type { Project } from "../model/schema.ts";
 import { BEHAVIOUR } from "./behaviour/all.ts";
-import type { Exploration } from "./exploration.ts";
+import type { Exploration } from "./system/exploration.ts";
 import { type CheckResult, type Finding, type Proof, SEVERITIES } from "./finding.ts";
 import { fixesFor } from "./fixes.ts";
 import type { CheckOptions } from "./options.ts";
@@ -12,7 +12,6 @@ import { refined } from "./refine.ts";
  * project has too many states all the same, the proof says how far the search came.
  */
 export function check(project: Project, options: CheckOptions = {}): CheckResult {
-  options.memory?.next(project);
   const { findings, explorations } = refined(project, options);
   const ordered = inOrder(
     project,
@@ -61,7 +60,7 @@ function proofOf(project: Project, explorations: Exploration[]): Proof {
 
 /** Values of the app's facts together: those met of the facts that were followed, times all of the others, which may have had any. */
 function factCombinations(project: Project, explorations: Exploration[]): number {
-  const followed = new Set(explorations.flatMap((e) => [...e.abstract.closeness.facts]));
+  const followed = new Set(explorations.flatMap((e) => [...e.abstraction.precision.facts]));
   const met = new Set(explorations.flatMap((e) => e.nodes.map((node) => JSON.stringify(node.state.facts)))).size;
   const others = project.facts.filter((fact) => fact.source === "app" && !followed.has(fact.id));
   return others.reduce((product, fact) => product * (fact.type === "choice" ? (fact.values?.length ?? 1) : 2), met);

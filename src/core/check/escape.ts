@@ -6,7 +6,7 @@ import { stateLine } from "../semantics/line.ts";
 import { currentScreen } from "../semantics/state.ts";
 import { launch, step } from "../semantics/step.ts";
 import type { State } from "../semantics/types.ts";
-import type { Exploration } from "./exploration.ts";
+import type { Exploration } from "./system/exploration.ts";
 import { hubsOf } from "./graph.ts";
 
 /** What would prove a finding wrong that says that nothing helps: a way by which something is reached. */
@@ -38,7 +38,7 @@ const MOST = 300;
 export function helpsAfterAll(exploration: Exploration, code: string, subjects: readonly string[], walk: readonly NavEvent[]): boolean {
   const help = HELPS[code];
   if (!help) return false;
-  const project = exploration.abstract.original;
+  const project = exploration.abstraction.original;
   const start = walk.reduce((state, event) => step(appOf(project), state, event).state, launch(appOf(project)));
   const from = { start, line: stateLine(planOf(project), start), project, subjects, hubs: hubsOf(project, exploration) };
   const seen = new Set([JSON.stringify(start)]);

@@ -3,7 +3,7 @@ import type { NavEvent, Project, Width } from "../model/schema.ts";
 import { beamsOf } from "./beams.ts";
 import type { BehaviourCode } from "./behaviour/all.ts";
 import { helpsAfterAll } from "./escape.ts";
-import type { Exploration } from "./exploration.ts";
+import type { Exploration } from "./system/exploration.ts";
 import type { Finding, Severity } from "./finding.ts";
 import type { Candidate, Place } from "./graph.ts";
 
@@ -18,13 +18,13 @@ export function behaviourFindings({ code, severity, shows }: Pick<BehaviourCode,
   const found = new Map<string, { finding: Finding; widths: Width[] }>();
   for (const { exploration, candidates } of foundIn) {
     for (const candidate of candidates) {
-      if (!isKnown(exploration.abstract.original, candidate.subjects[0] ?? "")) continue;
+      if (!isKnown(exploration.abstraction.original, candidate.subjects[0] ?? "")) continue;
       const key = candidate.subjects.join("\n");
       const known = found.get(key);
       if (known) {
         known.widths.push(...exploration.widths);
         // What was followed coarsely is to be shown in each width for itself.
-        if (!exploration.abstract.closest && known.finding.certainty === "shown") {
+        if (!exploration.abstraction.closest && known.finding.certainty === "shown") {
           const here = behaviourFinding(exploration, code, severity, candidate, shows);
           if (here && here.certainty !== "shown") known.finding = here;
         }

@@ -2,9 +2,9 @@ import { firstScreen, lookup, nameOf, ownersAround } from "../model/lookup.ts";
 import { once } from "../model/once.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
 import { backwards, type Judge } from "./backwards.ts";
-import type { Edge, Exploration, Explored } from "./exploration.ts";
+import type { Edge, Exploration, Explored } from "./system/exploration.ts";
 import { saved, type Trust } from "./induction.ts";
-import { stampsIn, withoutStamps } from "./lanes.ts";
+import { contextsIn, placeBeneath, withoutContexts } from "./system/hiding.ts";
 
 /** A finding before its walk has been looked for: where in the search it shows. */
 export interface Candidate {
@@ -57,7 +57,7 @@ export interface Graph {
 
 /** `facts` false: the facts that are not followed turn out as the user would choose. */
 export function graphOf(exploration: Exploration, facts = true): Graph {
-  const project = exploration.abstract.original;
+  const project = exploration.abstraction.original;
   const { nodes } = exploration;
   const perhapsStuck = stuckStates(exploration, facts, "nothing");
   return {
@@ -79,7 +79,7 @@ export function canReach(
   trust: Trust,
   isGoal: (node: Explored, index: number) => boolean,
 ): Set<number> {
-  const goals = nodes.flatMap((node, i) => (!node.portal && isGoal(node, i) ? [i] : []));
+  const goals = nodes.flatMap((node, i) => (!node.pending && isGoal(node, i) ? [i] : []));
   return saved(project, nodes, { serving: { back: true, facts }, goals, trust, judge: (_, edge) => (nodes[edge.to]?.followed === false ? "done" : "follow") });
 }
 
@@ -93,28 +93,32 @@ function leaving(exploration: Exploration, back: boolean, facts: boolean): Set<n
   });
 }
 
-/** By state a number that is the same for lines alike but for what lanes are hidden in them. */
+/** By state a number that is the same for lines that may be one and the same. */
 function plainLines(nodes: readonly Explored[]): number[] {
   const numbers = new Map<string, number>();
   return nodes.map(({ line }) => {
-    const text = withoutStamps(line);
+    const text = withoutContexts(line);
     const number = numbers.get(text) ?? numbers.size;
     numbers.set(text, number);
     return number;
   });
 }
 
-/** Whether two lines that are alike but for hidden lanes may be one: each of these may hold the same in both. */
-function mayBeSameLine({ lanes }: Exploration, a: string, b: string): boolean {
+/** Whether two lines that are alike but for what is hidden may be one: each context may hold the same in both. */
+function mayBeSameLine({ contexts }: Exploration, a: string, b: string): boolean {
   if (a === b) return true;
-  const [x, y] = [stampsIn(a), stampsIn(b)];
-  return x.every((mark, i) => {
-    const held = new Set((lanes.get(mark) ?? []).map((content) => JSON.stringify(content)));
-    return mark === y[i] || (lanes.get(y[i] ?? "") ?? []).some((content) => held.has(JSON.stringify(content)));
+  const [x, y] = [contextsIn(a), contextsIn(b)];
+  return x.every((context, i) => {
+    const other = y[i] ?? "";
+    const [place, otherPlace] = [placeBeneath(context), placeBeneath(other)];
+    if (context === other || place === undefined || otherPlace === undefined) return true;
+    if (place !== otherPlace) return false;
+    const held = new Set((contexts.get(context) ?? []).map((content) => JSON.stringify(content)));
+    return (contexts.get(other) ?? []).some((content) => held.has(JSON.stringify(content)));
   });
 }
 
-function stuckStates({ nodes, abstract }: Exploration, facts: boolean, trust: Trust): Map<number, string[]> {
+function stuckStates({ nodes, abstraction }: Exploration, facts: boolean, trust: Trust): Map<number, string[]> {
   const showing = new Map<string, number[]>();
   nodes.forEach((node, i) => {
     for (const { at } of node.state.layers) {
@@ -127,8 +131,8 @@ function stuckStates({ nodes, abstract }: Exploration, facts: boolean, trust: Tr
   for (const [modal, open] of showing) {
     const within = new Set(open);
     const judge: Judge = (_, edge) => (within.has(edge.to) && nodes[edge.to]?.followed ? "follow" : "done");
-    const free = saved(abstract.original, nodes, { serving: { back: true, facts }, goals: [], trust, judge, among: open });
-    for (const i of open) if (!nodes[i]?.portal && !free.has(i)) out.set(i, [...(out.get(i) ?? []), modal]);
+    const free = saved(abstraction.original, nodes, { serving: { back: true, facts }, goals: [], trust, judge, among: open });
+    for (const i of open) if (!nodes[i]?.pending && !free.has(i)) out.set(i, [...(out.get(i) ?? []), modal]);
   }
   return out;
 }
@@ -163,9 +167,9 @@ export function oncePlaces(project: Project, screenId: string): string[] {
   return [...own, ...ownersAround(project, screenId).flatMap((container) => (container.once ? [container.id] : []))];
 }
 
-/** The states that a step shows: where it leads to a portal, all that the lane may hold. */
+/** The states that a step shows: where it leads to a pending, all that the lane may hold. */
 export function shownAfter(nodes: readonly Explored[], edge: Edge): Explored[] {
   const to = nodes[edge.to];
   if (!to) return [];
-  return to.portal ? to.edges.flatMap((reveal) => shownAfter(nodes, reveal)) : [to];
+  return to.pending ? to.edges.flatMap((reveal) => shownAfter(nodes, reveal)) : [to];
 }

@@ -3,8 +3,8 @@ import type { Project } from "../model/schema.ts";
 import { branchNode, visiblePath } from "../semantics/state.ts";
 import type { State } from "../semantics/types.ts";
 import { backwards, type Judge, type Serving } from "./backwards.ts";
-import type { Edge, Explored } from "./exploration.ts";
-import { isRest, isUnder, markOf } from "./lanes.ts";
+import type { Edge, Explored } from "./system/exploration.ts";
+import { isRest, isUnder, contextOf } from "./system/hiding.ts";
 
 /**
  * What may be assumed of what lies beneath the top of a stack, or beneath a layer.
@@ -53,7 +53,7 @@ export function saved(project: Project, nodes: readonly Explored[], question: Qu
   }
 }
 
-/** The greatest set that holds with what it assumes: all that a portal in it may show is in it as well. */
+/** The greatest set that holds with what it assumes: all that a pending in it may show is in it as well. */
 function byInduction(
   nodes: readonly Explored[],
   surely: ReadonlySet<number>,
@@ -66,7 +66,7 @@ function byInduction(
     const how = judge(node, edge, from);
     return how === "follow" && !surely.has(edge.to) && growing(from, edge) ? "never" : how;
   };
-  let assumed = among.filter((i) => nodes[i]?.portal?.beneath && !surely.has(i) && (nodes[i]?.edges.length ?? 0) > 0);
+  let assumed = among.filter((i) => nodes[i]?.pending?.beneath && !surely.has(i) && (nodes[i]?.edges.length ?? 0) > 0);
   for (;;) {
     const found = reach([...surely, ...assumed], judgeNow);
     const served = (edge: Edge, from: number) => found.has(edge.to) || judge(nodes[from] as Explored, edge, from) === "done";
@@ -85,7 +85,7 @@ function growths(project: Project, nodes: readonly Explored[]): (from: number, e
     return made;
   };
   return (from, edge) => {
-    if (nodes[from]?.portal) return false;
+    if (nodes[from]?.pending) return false;
     const [was, is] = [of(from), of(edge.to)];
     if (is.layers > was.layers) return true;
     const puts = mayPut(project, edge);
@@ -109,11 +109,11 @@ function beneathIn(state: State): Beneath {
   const marks = new Map<string, string | undefined>();
   for (let branch = 0; branch <= state.layers.length; branch++)
     for (const node of visiblePath(branchNode(state, branch))) {
-      if (isUnder(node)) marks.set(markOf(node), undefined);
+      if (isUnder(node)) marks.set(contextOf(node), undefined);
       if (node.kind !== "stack") continue;
       const rest = node.items.find(isRest);
       const top = node.items[node.items.length - 1];
-      if (rest) marks.set(markOf(rest), top && top !== rest ? top.at : undefined);
+      if (rest) marks.set(contextOf(rest), top && top !== rest ? top.at : undefined);
     }
   return { layers: state.layers.length, marks };
 }

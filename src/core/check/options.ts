@@ -1,5 +1,3 @@
-import type { Memory } from "./memory.ts";
-
 export interface CheckOptions {
   /** States to look at in each class of widths. */
   states?: number;
@@ -7,6 +5,4 @@ export interface CheckOptions {
   stop?: () => boolean;
   /** Whether repairs are worked out; they are where it is left out. Who sends findings elsewhere has no use for them. */
   fixes?: boolean;
-  /** What checks of the project before it was edited worked out; it is kept for the next. The findings are the same without. */
-  memory?: Memory;
 }

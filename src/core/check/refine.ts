@@ -1,20 +1,21 @@
 import type { Project, Width } from "../model/schema.ts";
-import { abstractProject } from "./abstract.ts";
+import { abstractionOf } from "./system/abstraction.ts";
 import { type Beams, beamsOf } from "./beams.ts";
 import { BEHAVIOUR, type BehaviourCode } from "./behaviour/all.ts";
 import { far, tapWays } from "./behaviour/reached.ts";
-import { factAsked } from "./chooser.ts";
+import { factAsked } from "./system/choices.ts";
 import { documentFindings } from "./document/all.ts";
 import { HELPS } from "./escape.ts";
 import { behaviourFindings, type FoundIn } from "./evidence.ts";
-import type { Edge, Exploration } from "./exploration.ts";
-import { explore } from "./explore.ts";
+import type { Edge, Exploration } from "./system/exploration.ts";
+import { explore } from "./system/explore.ts";
 import type { Finding } from "./finding.ts";
-import type { AbstractProject, Closeness } from "./followed.ts";
+import type { Abstraction } from "./system/abstraction.ts";
+import { coarse, closest, type Precision } from "./system/precision.ts";
 import { graphOf } from "./graph.ts";
 import type { CheckOptions } from "./options.ts";
 import { firstLost } from "./replayed.ts";
-import { widthClasses } from "./widths.ts";
+import { widthClasses } from "./system/widths.ts";
 
 export interface Found {
   findings: Finding[];
@@ -40,17 +41,17 @@ export function refined(project: Project, options: CheckOptions): Found {
   const all = new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id));
   let facts = setAtOnce(project, all);
   for (let round = 0; round < ROUNDS; round++) {
-    const found = findAt(project, { facts, apart: false }, options);
+    const found = findAt(project, coarse(facts), options);
     if ("findings" in found) return found;
     const more = new Set([...facts, ...found.doubt]);
     if (more.size === facts.size) break;
     facts = more;
   }
-  const found = findAt(project, { facts: all, apart: true }, options);
+  const found = findAt(project, closest(project), options);
   if (!("findings" in found)) return { findings: [], explorations: [] };
   // No fewer states are met with nothing hidden, so there is no use in trying where there are too many already.
-  const few = found.explorations.every(({ complete, nodes }) => complete && nodes.filter(({ portal }) => !portal).length <= WHOLE_STATES);
-  return few && found.findings.some(isUnsure) ? (wholly(project, all, options) ?? found) : found;
+  const few = found.explorations.every(({ complete, nodes }) => complete && nodes.filter(({ pending }) => !pending).length <= WHOLE_STATES);
+  return few && found.findings.some(isUnsure) ? (wholly(project, options) ?? found) : found;
 }
 
 /** States of a class of widths up to which a project is followed with nothing hidden. */
@@ -62,9 +63,9 @@ function isUnsure({ code, certainty }: Finding): boolean {
 }
 
 /** The findings with nothing hidden; undefined where there are too many states for that. */
-function wholly(project: Project, facts: ReadonlySet<string>, options: CheckOptions): Found | undefined {
+function wholly(project: Project, options: CheckOptions): Found | undefined {
   const states = Math.min(WHOLE_STATES, options.states ?? WHOLE_STATES);
-  const found = findAt(project, { facts, apart: true, whole: true }, { ...options, states });
+  const found = findAt(project, { ...closest(project), whole: true }, { ...options, states });
   return "findings" in found ? found : undefined;
 }
 
@@ -75,21 +76,24 @@ function setAtOnce(project: Project, all: ReadonlySet<string>): ReadonlySet<stri
 }
 
 /** The findings by following the project as closely as said, or what makes them doubtful. */
-function findAt(project: Project, closeness: Closeness, options: CheckOptions): Found | { doubt: Doubt } {
-  const abstract = abstractProject(project, closeness);
-  const { explorations, far, doubt } = exploreAll(abstract, widthClasses(project), options);
+function findAt(project: Project, precision: Precision, options: CheckOptions): Found | { doubt: Doubt } {
+  const abstraction = abstractionOf(project, precision);
+  const { explorations, far, doubt } = exploreAll(abstraction, widthClasses(project), options);
+  if (process.env.TRACE) console.error(`explored facts=${[...precision.facts]} contexts=${precision.contexts} apart=${precision.apart} whole=${precision.whole} states=${explorations.map((e) => e.nodes.length)} edges=${explorations.map((e) => e.nodes.reduce((n, x) => n + x.edges.length, 0))} doubt=${doubt && [...doubt]} ${Math.round(performance.now())}ms`);
   if (doubt) return { doubt };
-  if (!abstract.closest && abstract.chooser.truncated) return { doubt: new Set() };
+  if (!abstraction.closest && abstraction.chooser.truncated) return { doubt: new Set() };
+  if (process.env.TRACE) console.error(`level facts=${[...precision.facts]} contexts=${precision.contexts} apart=${precision.apart} whole=${precision.whole} states=${explorations.map((e) => e.nodes.length)} edges=${explorations.map((e) => e.nodes.reduce((n, x) => n + x.edges.length, 0))} doubt=${doubt && [...doubt]} ${Math.round(performance.now())}ms`);
   const stopped = explorations.some((exploration) => !exploration.complete);
-  if (closeness.whole && stopped) return { doubt: new Set() };
+  if (precision.whole && stopped) return { doubt: new Set() };
   // Where the search was stopped there is no closer look: facts that are not followed then count for the user.
   const graphs = explorations.map((exploration) => graphOf(exploration, !stopped));
   const found = BEHAVIOUR.map((code) => ({
     code,
     foundIn: graphs.map((graph) => ({ exploration: graph.exploration, candidates: code.find(graph).filter(({ doubtful }) => !stopped || !doubtful) })),
   }));
-  if (!abstract.closest && !stopped) {
+  if (!abstraction.closest && !stopped) {
     const doubt = doubtAbout(found);
+    if (process.env.TRACE && doubt) console.error("doubtAbout", [...doubt]);
     if (doubt) return { doubt };
   }
   const findings = [
@@ -97,15 +101,16 @@ function findAt(project: Project, closeness: Closeness, options: CheckOptions): 
     ...behaviourFindings({ code: "far", severity: "note" }, far),
     ...documentFindings(project, new Set(graphs.flatMap((graph) => [...graph.hubs]))),
   ];
-  const lost = abstract.closest || stopped ? undefined : findings.find((finding) => finding.certainty === "possible");
+  if (process.env.TRACE) console.error(`found ${Math.round(performance.now())}ms lost ${findings.filter((f) => f.certainty === "possible").map((f) => f.code + f.subjects)}`);
+  const lost = abstraction.closest || stopped ? undefined : findings.find((finding) => finding.certainty === "possible");
   return lost ? { doubt: doubtOf(found.filter(({ code }) => code.code === lost.code).flatMap(({ foundIn }) => foundIn)) } : { findings, explorations };
 }
 
 /** Searches each class of widths; a doubt where something met does not replay. */
 function exploreAll(
-  abstract: AbstractProject,
+  abstraction: Abstraction,
   classes: Width[][],
-  { states, stop, memory }: CheckOptions,
+  { states, stop }: CheckOptions,
 ): { explorations: Exploration[]; far: FoundIn[]; doubt: Doubt | undefined } {
   const found: FoundIn[] = [];
   let doubt: Doubt | undefined;
@@ -113,7 +118,7 @@ function exploreAll(
   for (const widths of classes) {
     const met = new Set<string>();
     const replay = (exploration: Exploration, ends: Iterable<number>, beams: Beams) => {
-      if (abstract.closest || !exploration.complete || doubt) return;
+      if (abstraction.closest || !exploration.complete || doubt) return;
       const lost = firstLost(exploration, met, ends, beams);
       if (lost) doubt = new Set(lost.flatMap((edge) => factsIn(edge)));
     };
@@ -125,10 +130,10 @@ function exploreAll(
       return doubt === undefined;
     };
     const width = widths[0] ?? "narrow";
-    const exploration = { ...explore(abstract, width, { states, stop, launched, memory: memory?.of(abstract.closeness, width) }), widths };
+    const exploration = { ...explore(abstraction, width, { states, stop, launched, }), widths };
     replay(exploration, nearestFirst(exploration), beamsOf(exploration));
     explorations.push(exploration);
-    if (doubt || (abstract.closeness.whole && !exploration.complete)) break;
+    if (doubt || (abstraction.precision.whole && !exploration.complete)) break;
   }
   return { explorations, far: found, doubt };
 }

@@ -1,5 +1,5 @@
 import type { Beams } from "./beams.ts";
-import type { Edge, Exploration } from "./exploration.ts";
+import type { Edge, Exploration } from "./system/exploration.ts";
 import type { Place } from "./graph.ts";
 import { passes } from "./witness.ts";
 
@@ -13,7 +13,7 @@ const TRIES = 3;
  */
 export function firstLost(exploration: Exploration, known: Set<string>, ends: Iterable<number>, beams: Beams): Edge[] | undefined {
   const { nodes } = exploration;
-  const project = exploration.abstract.original;
+  const project = exploration.abstraction.original;
   const wanted = new Map<string, number[]>();
   const want = (place: string, at: number) => {
     if (known.has(place)) return;
@@ -24,7 +24,7 @@ export function firstLost(exploration: Exploration, known: Set<string>, ends: It
   const passing = new Map<string, Place[]>();
   for (const at of ends) {
     const node = nodes[at];
-    if (!node || node.portal) continue;
+    if (!node || node.pending) continue;
     want(node.screen, at);
     for (const layer of node.state.layers) want(layer.at, at);
     for (const edge of node.edges) for (const place of edge.passed) passing.set(place, [...(passing.get(place) ?? []).slice(0, TRIES - 1), { node: at, edge }]);

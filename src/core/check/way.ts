@@ -1,9 +1,9 @@
 import { once } from "../model/once.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
-import { abstractProject } from "./abstract.ts";
+import { abstractionOf } from "./system/abstraction.ts";
 import { beamsOf } from "./beams.ts";
-import type { Exploration } from "./exploration.ts";
-import { explore } from "./explore.ts";
+import type { Exploration } from "./system/exploration.ts";
+import { explore } from "./system/explore.ts";
 
 /** States of a screen that a walk is looked for to, nearest first. */
 const TRIES = 12;
@@ -28,7 +28,7 @@ export function wayTo(project: Project, screenId: string): NavEvent[] | undefine
   const facts = new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id));
   for (const { entrances, apart } of KINDS) {
     const key = `${entrances} ${apart}`;
-    const found = known.get(key) ?? explore(abstractProject(project, { facts, apart }), "narrow", { entrances });
+    const found = known.get(key) ?? explore(abstractionOf(project, { facts, contexts: "moment", apart, whole: false }), "narrow", { entrances });
     known.set(key, found);
     const nodes = found.nodes.flatMap((node, i) => (node.screen === screenId ? [{ i, distance: node.distance }] : [])).sort((a, b) => a.distance - b.distance);
     for (const { i } of nodes.slice(0, TRIES)) {

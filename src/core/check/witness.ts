@@ -8,11 +8,9 @@ import type { Json, NavEvent, Project } from "../model/schema.ts";
 import { currentScreen } from "../semantics/state.ts";
 import { launch, step } from "../semantics/step.ts";
 import type { Outcome, State } from "../semantics/types.ts";
-import type { Choice } from "./chooser.ts";
-import type { Edge, Exploration, Explored } from "./exploration.ts";
-import type { AbstractProject } from "./followed.ts";
-import { stateKey } from "./key.ts";
-import { hideLanes, withoutStamps } from "./lanes.ts";
+import type { Choice } from "./system/choices.ts";
+import type { Edge, Exploration, Explored } from "./system/exploration.ts";
+import { isInstance } from "./system/instance.ts";
 
 /** Concrete states that are followed side by side. */
 const BEAM = 24;
@@ -30,7 +28,7 @@ export interface LastStep {
 
 /** The walk by one more edge from one of some concrete states whose last step is as asked; undefined where none is. */
 export function lastStep(exploration: Exploration, beam: readonly Reached[], last: Edge, shows: (step: LastStep) => boolean): NavEvent[] | undefined {
-  const project = exploration.abstract.original;
+  const project = exploration.abstraction.original;
   for (const reached of beam)
     for (const events of concreteEvents(project, reached.state, last)) {
       const found = replay(project, reached, events);
@@ -42,8 +40,8 @@ export function lastStep(exploration: Exploration, beam: readonly Reached[], las
 /** The concrete states that one step of the search leads to from some others. */
 export function alongEdge(exploration: Exploration, beam: Reached[], edge: Edge): Reached[] {
   const to = exploration.nodes[edge.to];
-  const matches = (state: State) => to?.portal !== undefined || keyOf(exploration, state) === plainKey(to);
-  return edge.way === "reveal" ? beam.filter(({ state }) => matches(state)) : follow(exploration.abstract.original, beam, edge, matches);
+  const matches = (state: State) => to !== undefined && (to.pending !== undefined || isInstance(exploration.abstraction, to.state, state));
+  return edge.way === "reveal" ? beam.filter(({ state }) => matches(state)) : follow(exploration.abstraction.original, beam, edge, matches);
 }
 
 /** Whether, by a step of the search from some states, an arrive leg leads on from a place. */
@@ -70,7 +68,7 @@ export function startingPoints(project: Project, exploration: Exploration, root:
   for (const event of factEvents(at.state, root?.launched ?? [])) go(event);
   go({ do: "launch" });
   points.push(at);
-  return points.filter(({ state }) => keyOf(exploration, state) === plainKey(root)).slice(0, 1);
+  return points.filter(({ state }) => root && isInstance(exploration.abstraction, root.state, state)).slice(0, 1);
 }
 
 function follow(project: Project, beam: Reached[], edge: Edge, matches: (state: State) => boolean): Reached[] {
@@ -123,22 +121,4 @@ function variants(project: Project, state: State, event: NavEvent): NavEvent[] {
   if (!leg) return [event];
   const rows = legEvents(project, leg.id).slice(0, 50);
   return rows.flatMap((row) => typedFields(project, state, leg).map((fields) => (row.do === "leg" && fields ? { ...row, fields } : row)));
-}
-
-function plainKey(node: Explored | undefined): string | undefined {
-  return node && withoutStamps(node.key);
-}
-
-/** The key under which the search knows a concrete state: without arguments and outside facts. */
-function keyOf({ abstract }: Exploration, state: State): string {
-  return withoutStamps(stateKey(abstract.app.plan, hideLanes(abstract, { ...state, facts: followedFacts(abstract, state.facts) })));
-}
-
-/** The facts that a search follows, the same object for the same facts. */
-function followedFacts({ project, followed }: AbstractProject, facts: State["facts"]): State["facts"] {
-  const known = followed.get(facts);
-  if (known) return known;
-  const made = Object.fromEntries(Object.entries(facts).filter(([id]) => lookup(project).facts.has(id)));
-  followed.set(facts, made);
-  return made;
 }

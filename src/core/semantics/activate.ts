@@ -31,7 +31,7 @@ function bringUp(app: App, node: Node, id: string, around: readonly string[]): N
   if (node.at === id) return node;
   const within = [...around, node.at];
   if (node.kind === "stack") {
-    const items = app.stacks.cut(node.items, (item) => bringUp(app, item, id, within));
+    const items = app.stacks.cut(node.items, (item) => bringUp(app, item, id, within), `holds ${id}`);
     return items && { ...node, items };
   }
   for (const lane of laneOrder(app, node)) {

@@ -19,7 +19,7 @@ import {
   visiblePath,
   withLayers,
 } from "./state.ts";
-import type { App, Change, Node, StackNode, State } from "./types.ts";
+import type { App, Change, Node, State } from "./types.ts";
 
 /** How far a program is: the state so far, and the container that the next operations work on. */
 interface Progress {
@@ -164,7 +164,7 @@ function put(at: Progress, node: Node): Next {
 function stay(app: App, at: Progress, operation: Extract<Operation, { op: "stay" }>, args: Args): Next {
   const stack = focused(at);
   if (stack?.kind !== "stack") return at;
-  const items = app.stacks.top(stack.items);
+  const items = app.stacks.top(stack.items, operation.on);
   const top = items[items.length - 1] as Node;
   const [was, wanted] = [shownIn(top), shownIn(make(app.plan, operation.make, args))];
   if (top.at === operation.on && was.at === wanted.at && app.evaluator.sameArguments(was.at, was.args, wanted.args))
@@ -174,21 +174,22 @@ function stay(app: App, at: Progress, operation: Extract<Operation, { op: "stay"
 
 function popTo(app: App, at: Progress, branch: number, operation: Extract<Operation, { op: "pop" }>, args: Args): Next {
   const matches = (item: Node) => (operation.to === (operation.by === "is" ? item.at : shownIn(item).at) ? item : undefined);
-  if (operation.beneath !== undefined) return popBeneath(app, at, branch, operation.beneath === "outwards", matches);
+  const sought = `${operation.by} ${operation.to}`;
+  if (operation.beneath !== undefined) return popBeneath(app, at, branch, operation.beneath === "outwards", matches, sought);
   const stack = focused(at);
-  const cut = stack?.kind === "stack" ? app.stacks.cut(stack.items, matches) : undefined;
+  const cut = stack?.kind === "stack" ? app.stacks.cut(stack.items, matches, sought) : undefined;
   if (stack?.kind !== "stack" || !cut) return at;
   const items = operation.pass ? [...cut.slice(0, -1), withArguments(app, cut[cut.length - 1] as Node, args)] : cut;
   return { end: moved((put(at, { ...stack, items }) as Progress).state), quiet: operation.quiet };
 }
 
 /** Cuts the nearest stack of a branch, or else the next one outwards, down to an item beneath its top. */
-function popBeneath(app: App, at: Progress, branch: number, outwards: boolean, matches: (item: Node) => Node | undefined): Next {
+function popBeneath(app: App, at: Progress, branch: number, outwards: boolean, matches: (item: Node) => Node | undefined, sought: string): Next {
   const path = visiblePath(branchNode(at.state, branch));
   for (let depth = path.length - 1; depth >= 0; depth--) {
     const node = path[depth] as Node;
     if (node.kind !== "stack") continue;
-    const cut = app.stacks.cut(node.items.slice(0, -1), matches);
+    const cut = app.stacks.cut(node.items.slice(0, -1), matches, sought);
     if (cut) return { end: moved(updateBranch(at.state, branch, depth, { ...node, items: cut })) };
     if (!outwards) return at;
   }
@@ -210,12 +211,8 @@ function putInStack(app: App, at: Progress, operation: Extract<Operation, { op: 
   if (operation.op === "fill") return put(at, { ...stack, items: operation.make.map((one) => make(app.plan, one, args)) });
   const made = make(app.plan, operation.make, args);
   const { state } = put(at, { ...stack, items: [...stack.items, made] }) as Progress;
-  const copied = isIn(app, stack, made.at) ? { copied: made.at } : {};
+  const copied = app.stacks.has(stack.items, made.at) ? { copied: made.at } : {};
   return { end: { is: "moved", state, ...copied } };
-}
-
-function isIn(app: App, stack: StackNode, at: string): boolean {
-  return app.stacks.cut(stack.items, (item) => (item.at === at ? item : undefined)) !== undefined;
 }
 
 /** Whether one of some containers is already around a slot. */

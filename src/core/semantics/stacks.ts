@@ -12,6 +12,7 @@ export const plainStacks: StackAccess = {
     }
     return undefined;
   },
+  has: (items, place) => items.some((item) => item.at === place),
   bottom: (items) => items.slice(0, 1),
   look: (node) => node,
 };

@@ -128,12 +128,17 @@ export interface Evaluator {
  * any depth answers for all that may lie beneath.
  */
 export interface StackAccess {
-  /** The items with the top one known. */
-  top(items: readonly Node[]): readonly Node[];
+  /** The items with the top one known, at least where it is a place. */
+  top(items: readonly Node[], place: string): readonly Node[];
   /** The items without the top one. */
   pop(items: readonly Node[]): readonly Node[];
-  /** The items down to the topmost one that `find` gives something for, that taking its place; undefined where there is none. */
-  cut(items: readonly Node[], find: (item: Node) => Node | undefined): readonly Node[] | undefined;
+  /**
+   * The items down to the topmost one that `find` gives something for, that taking its place; undefined where there is none. `sought`
+   * says what is looked for: `is PLACE`, `shows SCREEN` or `holds CONTAINER`.
+   */
+  cut(items: readonly Node[], find: (item: Node) => Node | undefined, sought: string): readonly Node[] | undefined;
+  /** Whether a place is among the items. */
+  has(items: readonly Node[], place: string): boolean;
   /** The lowest item alone. */
   bottom(items: readonly Node[]): readonly Node[];
   /** What a lane or a branch that does not show holds: to show it, or to search in it, for one container where `wanted` names it. */

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
-import { dependsOnWidth } from "../../../src/core/check/widths.ts";
+import { dependsOnWidth } from "../../../src/core/check/system/widths.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 import { currentScreen } from "../../../src/core/semantics/state.ts";

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { abstractProject } from "../../../src/core/check/abstract.ts";
+import { abstractionOf } from "../../../src/core/check/system/abstraction.ts";
 import { check } from "../../../src/core/check/check.ts";
 import { helpsAfterAll } from "../../../src/core/check/escape.ts";
-import { explore } from "../../../src/core/check/explore.ts";
+import { explore } from "../../../src/core/check/system/explore.ts";
 import { wayTo } from "../../../src/core/check/way.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
@@ -30,7 +30,7 @@ const sheet = app("s", {
   ],
 });
 const helps = (project: Project, code: string, subjects: string[], walk: NavEvent[]) =>
-  helpsAfterAll(explore(abstractProject(project), "narrow"), code, subjects, walk);
+  helpsAfterAll(explore(abstractionOf(project), "narrow"), code, subjects, walk);
 
 describe("a walk as evidence", () => {
   it("is none for a trap where it ends over a page with a way home", () => {

@@ -5,18 +5,18 @@ import type { Leg as PlanLeg } from "../../plan/plan.ts";
 import { leadOf } from "../../semantics/bar.ts";
 import { branchNode, currentScreen, isOpenDrawer, topBranch, visiblePath } from "../../semantics/state.ts";
 import { valuesFor } from "../../semantics/values.ts";
-import { isImposed } from "../chooser.ts";
-import type { Exploration } from "../exploration.ts";
+import { isImposed } from "../system/choices.ts";
+import type { Exploration } from "../system/exploration.ts";
 import { type Candidate, type Graph, note } from "../graph.ts";
 
 const ANSWERING = ["button", "icon", "link", "list"];
 
 /** By screen the elements that answer and whose legs all have conditions. */
-function conditionalElements({ abstract }: Exploration) {
-  const { from } = abstract.app.plan;
-  const { legs: declared } = lookup(abstract.original);
+function conditionalElements({ abstraction }: Exploration) {
+  const { from } = abstraction.app.plan;
+  const { legs: declared } = lookup(abstraction.original);
   const out = new Map<string, Array<{ element: Element; legs: PlanLeg[] }>>();
-  for (const screen of abstract.original.screens) {
+  for (const screen of abstraction.original.screens) {
     const found = screen.elements.flatMap((element) => {
       if (!ANSWERING.includes(element.kind)) return [];
       const legs = (from.get(screen.id)?.events ?? []).filter(({ id }) => {
@@ -32,20 +32,20 @@ function conditionalElements({ abstract }: Exploration) {
 
 /** Usable elements whose legs all have conditions, none of which holds in some state: tapping does nothing. */
 export function silent({ exploration, nodes, name }: Graph): Candidate[] {
-  const { abstract } = exploration;
+  const { abstraction } = exploration;
   const mayIdle = conditionalElements(exploration);
   const found = new Map<string, Candidate>();
-  nodes.forEach(({ state, screen, portal }, node) => {
+  nodes.forEach(({ state, screen, pending }, node) => {
     const elements = mayIdle.get(screen);
-    if (portal || !elements) return;
+    if (pending || !elements) return;
     const path = visiblePath(branchNode(state, topBranch(state)));
     if (path.some(isOpenDrawer)) return;
-    const { evaluator } = abstract.app;
+    const { evaluator } = abstraction.app;
     for (const { element, legs } of elements) {
-      const values = valuesFor(abstract.app, state, currentScreen(state));
+      const values = valuesFor(abstraction.app, state, currentScreen(state));
       const holds = (condition: Expression | undefined) => condition === undefined || evaluator.holds(condition, values);
-      abstract.assigned = new Map();
-      const ways = abstract.chooser.each(
+      abstraction.assigned = new Map();
+      const ways = abstraction.chooser.each(
         () =>
           legs.every(({ shown, enabled }) => holds(shown) && holds(enabled)) &&
           legs.every((leg) => leg.never || !leg.when || !evaluator.holds(leg.when, values)),
@@ -68,9 +68,9 @@ export function silent({ exploration, nodes, name }: Graph): Candidate[] {
 /** Screens whose bar shows an Up or a menu that does nothing. */
 export function idleLead({ exploration, nodes, name }: Graph): Candidate[] {
   const found = new Map<string, Candidate>();
-  nodes.forEach(({ state, screen, portal }, node) => {
-    if (portal) return;
-    if (leadOf(exploration.abstract.app.plan, state, topBranch(state)) !== "idle") return;
+  nodes.forEach(({ state, screen, pending }, node) => {
+    if (pending) return;
+    if (leadOf(exploration.abstraction.app.plan, state, topBranch(state)) !== "idle") return;
     note(found, [screen], { node }, () => `The bar of ${name(screen)} shows a control that does nothing in some states.`);
   });
   return [...found.values()];

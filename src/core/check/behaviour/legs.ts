@@ -1,6 +1,8 @@
 import { lookup, nameOf } from "../../model/lookup.ts";
+import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
-import type { Edge } from "../exploration.ts";
+import type { Edge, Exploration } from "../system/exploration.ts";
+import { isRest, contextOf } from "../system/hiding.ts";
 import { type Candidate, type Graph, note, oncePlaces, type Place, shownAfter } from "../graph.ts";
 
 const REPORTED = ["no-stack", "not-showing", "no-place", "inside-itself"];
@@ -34,13 +36,37 @@ export function piledCopies(graph: Graph): Candidate[] {
   const { project, name } = graph;
   const found = new Map<string, Candidate>();
   for (const { edge, at } of allEdges(graph, ({ copies }) => copies.length > 0))
-    for (const { leg, place } of edge.copies) {
+    for (const { leg, place, beneath } of edge.copies) {
       if (lookup(project).screens.get(place)?.mayRepeat) continue;
+      if (beneath.length > 0 && !beneath.some((mark) => placesBeneath(graph.exploration, mark).has(place))) continue;
       const from = name(lookup(project).legs.get(leg)?.from ?? "");
       note(found, [leg, place], at, () => `The leg from ${from} puts a second copy of ${name(place)} on the stack instead of going back to the first.`);
     }
   return [...found.values()];
 }
+
+/** The places that may be in a stack somewhere beneath what shows, by the mark of what lies there. */
+function placesBeneath(exploration: Exploration, mark: string): ReadonlySet<string> {
+  const known = once(exploration.contexts, noPlaces);
+  const made = known.get(mark);
+  if (made) return made;
+  const places = new Set<string>();
+  const seen = new Set<string>();
+  const visit = (one: string) => {
+    if (seen.has(one)) return;
+    seen.add(one);
+    for (const content of exploration.contexts.get(one) ?? [])
+      for (const item of content.kind === "stack" ? content.items : []) {
+        if (isRest(item)) visit(contextOf(item));
+        else places.add(item.at);
+      }
+  };
+  visit(mark);
+  known.set(mark, places);
+  return places;
+}
+
+const noPlaces = (_: Exploration["contexts"]) => new Map<string, ReadonlySet<string>>();
 
 /** Arrive legs that lead round without end; the subject is the loop's first leg in document order. */
 export function redirectLoop(graph: Graph): Candidate[] {

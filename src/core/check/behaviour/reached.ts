@@ -3,9 +3,9 @@ import type { Project } from "../../model/schema.ts";
 import { branchesInReach } from "../../semantics/reach.ts";
 import { currentScreen } from "../../semantics/state.ts";
 import { Beams, beamsOf } from "../beams.ts";
-import type { Edge, Exploration } from "../exploration.ts";
+import type { Edge, Exploration } from "../system/exploration.ts";
 import { type Candidate, type Graph, note } from "../graph.ts";
-import { type Reached, shortestWays } from "../ways.ts";
+import { type Reached, shortestWays } from "../system/ways.ts";
 
 /** Taps from launch beyond which a screen counts as far. */
 export const FAR = 5;
@@ -16,7 +16,7 @@ export function unreachable({ project, exploration, nodes, name }: Graph): Candi
   const met = new Set<string>();
   for (const node of nodes) {
     met.add(node.screen);
-    if (node.state.layers.length > 0) for (const branch of branchesInReach(exploration.abstract.app, node.state)) met.add(currentScreen(node.state, branch).at);
+    if (node.state.layers.length > 0) for (const branch of branchesInReach(exploration.abstraction.app, node.state)) met.add(currentScreen(node.state, branch).at);
     for (const layer of node.state.layers) met.add(layer.at);
     for (const edge of node.edges) if (edge.why !== "redirect-loop") for (const passed of edge.passed) met.add(passed);
   }
@@ -34,7 +34,7 @@ export function unreachable({ project, exploration, nodes, name }: Graph): Candi
 /** Screens that take more than the limit of taps to reach from launch, by the shortest way, which is the walk. */
 export function far(exploration: Exploration, ways: TapWays): Candidate[] {
   const { nodes } = exploration;
-  const project = exploration.abstract.original;
+  const project = exploration.abstraction.original;
   const name = (id: string) => `"${nameOf(project, id)}"`;
   const best = new Map<string, Reached>();
   for (const reached of ways.reached.values()) {
@@ -66,10 +66,10 @@ export function tapsIn({ cost }: Reached): number {
 }
 
 export function tapWays(exploration: Exploration): TapWays {
-  const { nodes, abstract } = exploration;
+  const { nodes, abstraction } = exploration;
   const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
   const reached = new Map<number, Reached>();
-  for (const way of shortestWays(nodes, roots, tapsOf(abstract.original))) reached.set(way.at, way);
+  for (const way of shortestWays(nodes, roots, tapsOf(abstraction.original))) reached.set(way.at, way);
   return { reached, beams: new Beams(exploration, (at) => reached.get(at)?.by) };
 }
 

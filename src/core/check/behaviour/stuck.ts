@@ -6,7 +6,7 @@ import type { Trust } from "../induction.ts";
 /** Screens with a state that nothing leads on from, Back included; states of stuck modals aside. */
 export function deadEnd(graph: Graph): Candidate[] {
   const { nodes, leaves, stuck, name } = graph;
-  const where = nodes.flatMap((node, i) => (node.portal || leaves.withBack.has(i) || stuck.has(i) ? [] : [i]));
+  const where = nodes.flatMap((node, i) => (node.pending || leaves.withBack.has(i) || stuck.has(i) ? [] : [i]));
   return byScreen(graph, where, (screen) => `Nobody gets out of ${name(screen)}: nothing on it leads anywhere, and neither does Back.`);
 }
 
@@ -14,7 +14,7 @@ export function deadEnd(graph: Graph): Candidate[] {
 export function backOnly(graph: Graph): Candidate[] {
   const { nodes, leaves, stuck, name, hubs } = graph;
   const where = nodes.flatMap((node, i) =>
-    !node.portal && leaves.withBack.has(i) && !leaves.withoutBack.has(i) && !stuck.has(i) && !hubs.has(node.screen) ? [i] : [],
+    !node.pending && leaves.withBack.has(i) && !leaves.withoutBack.has(i) && !stuck.has(i) && !hubs.has(node.screen) ? [i] : [],
   );
   return byScreen(graph, where, (screen) => `Only the system's Back leads out of ${name(screen)}: where a device shows no Back, people are stuck on it.`);
 }
@@ -49,7 +49,7 @@ function trapsTrusting(graph: Graph, trust: Trust): Candidate[] {
   const { project, nodes, leaves, stuck, hubs, name } = graph;
   const home = canReach(graph, trust, (node) => hubs.has(node.screen));
   const dead = new Set(deadEnd(graph).map((candidate) => candidate.subjects[0]));
-  const trapped = nodes.flatMap((node, i) => (!node.portal && !home.has(i) && leaves.withBack.has(i) && !stuck.has(i) && !dead.has(node.screen) ? [i] : []));
+  const trapped = nodes.flatMap((node, i) => (!node.pending && !home.has(i) && leaves.withBack.has(i) && !stuck.has(i) && !dead.has(node.screen) ? [i] : []));
   const group = new Map<string, string>();
   const find = (id: string): string => {
     const parent = group.get(id) ?? id;

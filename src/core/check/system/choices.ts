@@ -49,15 +49,15 @@ export class Chooser {
 }
 
 /**
- * Whether an answer is not the user's to choose: what a hidden lane holds, and the app's own
+ * Whether an answer is not the user's to choose: what a hidden context holds, and the app's own
  * facts where they are not followed. `facts` false: facts count as the user's choice.
  */
 export function isImposed({ question }: Choice, facts = true): boolean {
-  return question.startsWith(LANE_QUESTION) || (facts && question.startsWith(FACT_QUESTION));
+  return question.startsWith(CONTEXT_QUESTION) || (facts && question.startsWith(FACT_QUESTION));
 }
 
-/** How a question begins that asks what a hidden lane holds. */
-export const LANE_QUESTION = "lane ";
+/** How a question begins that asks what a hidden context holds. */
+export const CONTEXT_QUESTION = "context ";
 /** How a question begins that asks for a fact of the app which is not followed. */
 export const FACT_QUESTION = "app ";
 

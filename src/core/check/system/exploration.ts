@@ -1,8 +1,8 @@
-import type { NavEvent, Width } from "../model/schema.ts";
-import type { Log, Node, Outcome, State } from "../semantics/types.ts";
-import type { Choice } from "./chooser.ts";
-import type { AbstractProject } from "./followed.ts";
-import type { Portal } from "./lanes.ts";
+import type { NavEvent, Width } from "../../model/schema.ts";
+import type { Log, Node, Outcome, State } from "../../semantics/types.ts";
+import type { Choice } from "./choices.ts";
+import type { Abstraction } from "./abstraction.ts";
+import type { Pending } from "./hiding.ts";
 
 /**
  * What a step is to a person: a way out that the screen shows, the system's Back, something
@@ -18,15 +18,14 @@ export interface Edge {
   /** Number of the state reached. */
   to: number;
   outcome: Outcome["outcome"];
-  /** What is revealed is a lane as it is made when first visited. */
+  /** What is revealed is as it is made when first visited. */
   asMade: boolean | undefined;
   why: string | undefined;
-  /** The user can not count on it: what nobody chooses could turn out so that it does nothing. "facts": only those that are not followed. */
-  unsure: "hidden" | "facts" | undefined;
   /** Legs that fired and legs that were refused on the way. */
   fired: readonly string[];
   refusals: Log["refused"];
-  copies: Log["copied"];
+  /** Places that a leg put on a stack that may hold them already: surely, or if they are in one of some contexts. */
+  copies: ReadonlyArray<Log["copied"][number] & { readonly beneath: readonly string[] }>;
   /** Screens that arrive legs led on from, and the modals open at that moment. */
   passed: readonly string[];
 }
@@ -43,14 +42,14 @@ export interface Explored {
   /** Events from launch. */
   distance: number;
   edges: Edge[];
-  /** The hidden lane that shows here, of which it is not yet said what it holds. */
-  portal: Portal | undefined;
+  /** The context that shows here, of which it is not yet said what it holds. */
+  pending: Pending | undefined;
   /** Its steps have been worked out; false only where the search stopped before. */
   followed: boolean;
 }
 
 export interface Exploration {
-  abstract: AbstractProject;
+  abstraction: Abstraction;
   width: Width;
   /** The widths that it stands for: those in which nothing can be different. */
   widths: Width[];
@@ -59,6 +58,6 @@ export interface Exploration {
   launches: Edge[];
   /** False where the limit of states was reached first. */
   complete: boolean;
-  /** What hidden lanes held when they were left, by their mark. */
-  lanes: ReadonlyMap<string, Node[]>;
+  /** What each context may hold. */
+  contexts: ReadonlyMap<string, readonly Node[]>;
 }

@@ -1,25 +1,16 @@
 /**
- * Hidden lanes and rests. What lies beneath the top of a stack is hidden too, under a mark that
- * names what lies next beneath; so stacks are followed to any depth, as the states of a
- * pushdown system are (Bouajjani, Esparza and Maler 1997), and not one by one. The branches
- * beneath a layer that blocks them are hidden in the same way, as layers are a stack of their
- * own: what a modal does is followed once, and not once for each page that it was opened over.
- *
- * Hidden lanes. The lanes of a tab set or drawer that are not active keep their content to
- * themselves, so the search does not multiply them: it notes what each lane held when it was
- * left, and lets a lane that is chosen again show any of that. What stands for a hidden lane
- * remembers the facts at the time it was left, so that what was left under some facts
- * never comes back under others. The state in between, in which it is not yet said what
- * shows, is a portal.
+ * Hiding what does not show, and showing it again. What lies beneath the top of a stack, lanes that are not active, and branches beneath a
+ * layer that blocks them are each replaced by the name of a context (contexts.ts). A state in which it is not yet said what shows, because
+ * a context has just come to light, is pending.
  */
 
-import { lookup, modalOf } from "../model/lookup.ts";
-import type { Project } from "../model/schema.ts";
-import { makeLane } from "../semantics/make.ts";
-import { branchesInReach } from "../semantics/reach.ts";
-import { branchNode, withBranch, withChild } from "../semantics/state.ts";
-import type { App, LaneNode, Node, Shown, StackNode, State } from "../semantics/types.ts";
-import type { AbstractProject } from "./followed.ts";
+import { lookup, modalOf } from "../../model/lookup.ts";
+import type { Project } from "../../model/schema.ts";
+import { makeLane } from "../../semantics/make.ts";
+import { branchesInReach } from "../../semantics/reach.ts";
+import { branchNode, withBranch, withChild } from "../../semantics/state.ts";
+import type { App, LaneNode, Node, Shown, StackNode, State } from "../../semantics/types.ts";
+import type { Abstraction } from "./abstraction.ts";
 
 /** What stands for the content of a hidden lane, for all that lies beneath the top of a stack, and for a branch beneath a blocking layer. */
 const LANE = "~";
@@ -40,8 +31,13 @@ export function isRest(node: Node): node is Shown {
   return node.kind === "shown" && node.at[0] === REST;
 }
 
-/** Takes what a lane holds as it is left, or a branch as it is covered; gives the mark under which that is known. */
-export type Left = (lane: string, content: Node, of: LaneNode | StackNode | Covered) => string;
+/** The item that stands for all that a stack holds whose content is a context. */
+export function restOn(mark: string): string {
+  return REST + mark;
+}
+
+/** Takes the name of a context that comes about and what it holds; gives the name under which that is known. */
+export type Left = (name: string, content: Node, of: LaneNode | StackNode | Covered) => string;
 
 /** A branch beneath a layer: the branch beneath that one, if there is one, is hidden already. */
 export interface Covered {
@@ -50,38 +46,39 @@ export interface Covered {
   beneath: Node | undefined;
 }
 
-/** Between a lane's id and the number of the facts under which it was left. */
-const STAMP = "#";
+/** A hidden node in a line. */
+const NAMES = /([~^_])([\w.]+)(#\d+)?((?:\/[\w ]+)*)/g;
 
-/** The id of a lane, and of the facts under which it was left, as one name. */
-export function stamped(lane: string, facts: number): string {
-  return `${lane}${STAMP}${facts}`;
+/** A line without the names of its contexts. */
+export function withoutContexts(line: string): string {
+  return line.replace(NAMES, "$1");
 }
 
-/** Text without the stamps: concrete states do not remember under which facts a lane was left. */
-export function withoutStamps(text: string): string {
-  return text.replace(/#\d+/g, "");
+/** The contexts in a line, in order. */
+export function contextsIn(line: string): string[] {
+  return [...line.matchAll(NAMES)].map(([text]) => text.slice(1));
 }
 
-/** The marks of the hidden lanes in a line, in order. */
-export function stampsIn(line: string): string[] {
-  return [...line.matchAll(/[~^_]([\w.]+#\d+)/g)].map((match) => match[1] ?? "");
+/** The place that is known to lie next beneath in a stack, by the name of its context; undefined where the name does not say it. */
+export function placeBeneath(context: string): string | undefined {
+  if (context.includes("/")) return undefined;
+  return context.replace(/#\d+$/, "").split(".")[1];
 }
 
 /** What it takes to know what is hidden. */
-export type Hiding = Pick<AbstractProject, "project" | "app" | "closeness">;
+export type Hiding = Pick<Abstraction, "project" | "app" | "precision">;
 
-/** The state with its inactive lanes hidden; `left` is told what they held. */
-export function hideLanes(abstract: Hiding, state: State, left: Left = (lane) => lane): State {
-  const { project } = abstract;
-  if (abstract.closeness.whole) return state;
-  const base = hide(abstract, state.base, left);
+/** The state with what does not show hidden; `left` is told what that was. */
+export function hideContexts(abstraction: Hiding, state: State, left: Left = (name) => name): State {
+  const { project } = abstraction;
+  if (abstraction.precision.whole) return state;
+  const base = hide(abstraction, state.base, left);
   const layers = state.layers.map((layer) => {
-    const content = hide(abstract, layer.content, left);
+    const content = hide(abstraction, layer.content, left);
     return content === layer.content ? layer : { ...layer, content };
   });
   const shown = base === state.base && layers.every((layer, i) => layer === state.layers[i]) ? state : { ...state, base, layers };
-  return abstract.closeness.apart ? shown : hideUnder(project, shown, left);
+  return abstraction.precision.apart ? shown : hideUnder(project, shown, left);
 }
 
 /** The state with all branches hidden that lie beneath a layer that blocks. */
@@ -101,12 +98,12 @@ function hideUnder(project: Project, state: State, left: Left): State {
   return out;
 }
 
-function hide(abstract: Hiding, node: Node, left: Left): Node {
+function hide(abstraction: Hiding, node: Node, left: Left): Node {
   switch (node.kind) {
     case "shown":
       return node;
     case "stack": {
-      const items = hideAll(abstract, node.items, left);
+      const items = hideAll(abstraction, node.items, left);
       const same = items === node.items;
       const beneath = items[items.length - 2];
       if (!beneath || (items.length === 2 && isRest(beneath))) return same ? node : { ...node, items };
@@ -115,43 +112,43 @@ function hide(abstract: Hiding, node: Node, left: Left): Node {
     }
     case "tabs":
     case "drawer":
-      return hideIn(abstract, node, left);
+      return hideIn(abstraction, node, left);
   }
 }
 
 /** The same list where nothing in it is hidden anew. */
-function hideAll(abstract: Hiding, nodes: readonly Node[], left: Left): readonly Node[] {
+function hideAll(abstraction: Hiding, nodes: readonly Node[], left: Left): readonly Node[] {
   let out: Node[] | undefined;
   for (let i = 0; i < nodes.length; i++) {
     const node = nodes[i] as Node;
-    const hidden = hide(abstract, node, left);
+    const hidden = hide(abstraction, node, left);
     if (hidden !== node && !out) out = nodes.slice(0, i);
     out?.push(hidden);
   }
   return out ?? nodes;
 }
 
-function hideIn<T extends LaneNode>(abstract: Hiding, node: T, left: Left): T {
+function hideIn<T extends LaneNode>(abstraction: Hiding, node: T, left: Left): T {
   let lanes: Record<string, Node> | undefined;
   for (const id of Object.keys(node.lanes)) {
     const lane = node.lanes[id] as Node;
-    const shown = hiddenLane(abstract, node, id, lane, left);
+    const shown = hiddenLane(abstraction, node, id, lane, left);
     if (shown === lane) continue;
     lanes ??= { ...node.lanes };
     lanes[id] = shown;
   }
-  for (const id of keptMembers(abstract, node)) {
+  for (const id of keptMembers(abstraction, node)) {
     if (Object.hasOwn(node.lanes, id)) continue;
     lanes ??= { ...node.lanes };
-    lanes[id] = hiddenLane(abstract, node, id, makeLane(abstract.app.plan, id), left);
+    lanes[id] = hiddenLane(abstraction, node, id, makeLane(abstraction.app.plan, id), left);
   }
   return lanes ? { ...node, lanes } : node;
 }
 
 /** A lane with what lies deeper in it hidden, and itself where it is not active. */
-function hiddenLane(abstract: Hiding, node: LaneNode, id: string, lane: Node, left: Left): Node {
+function hiddenLane(abstraction: Hiding, node: LaneNode, id: string, lane: Node, left: Left): Node {
   if (id !== node.active && isHidden(lane)) return lane;
-  const content = hide(abstract, lane, left);
+  const content = hide(abstraction, lane, left);
   return id === node.active || isHidden(content) ? content : { kind: "shown", at: LANE + left(id, content, node), args: {} };
 }
 
@@ -159,33 +156,33 @@ function hiddenLane(abstract: Hiding, node: LaneNode, id: string, lane: Node, le
  * The members of a tab set that keeps its lanes, and of a drawer where visits are not told
  * apart: one not visited yet counts as one that was left as it is made.
  */
-function keptMembers({ project, closeness }: Hiding, node: LaneNode): readonly string[] {
+function keptMembers({ project, precision }: Hiding, node: LaneNode): readonly string[] {
   const container = lookup(project).containers.get(node.at);
-  return (container?.kind === "tabs" || (container?.kind === "drawer" && !closeness.apart)) && container.keeps ? container.members : NONE;
+  return (container?.kind === "tabs" || (container?.kind === "drawer" && !precision.apart)) && container.keeps ? container.members : NONE;
 }
 
 const NONE: readonly string[] = [];
 
-/** What is hidden and shows in a state of which it is not yet said what it is. */
-export interface Portal {
-  /** The mark under which that is hidden, and the branch that shows it. */
-  lane: string;
+/** What shows in a state of which it is not yet said what it is. */
+export interface Pending {
+  context: string;
+  /** The branch that shows it. */
   branch: number;
-  /** What shows lay beneath what is gone now, on its stack or beneath its layer: there is less of it than there was. */
+  /** It lay beneath what is gone now, on its stack or beneath its layer: there is less of it than there was. */
   beneath: boolean;
 }
 
-/** The hidden lane or branch that a state shows, for portals: on the topmost branch in reach that shows one. */
-export function hiddenShown(app: App, state: State): Portal | undefined {
+/** What is pending in a state: on the topmost branch in reach whose screen is hidden. */
+export function pendingIn(app: App, state: State): Pending | undefined {
   for (const branch of branchesInReach(app, state)) {
     const shown = shownHidden(branchNode(state, branch));
-    if (shown) return { lane: markOf(shown), branch, beneath: isRest(shown) || isUnder(shown) };
+    if (shown) return { context: contextOf(shown), branch, beneath: isRest(shown) || isUnder(shown) };
   }
   return undefined;
 }
 
-/** The mark of a hidden lane: its id and the stamp of its facts. */
-export function markOf(node: Shown): string {
+/** The name of the context that a node stands for. */
+export function contextOf(node: Shown): string {
   return node.at.slice(1);
 }
 
@@ -199,7 +196,7 @@ function visible(node: Node): Node | undefined {
   return node.kind === "shown" ? undefined : node.kind === "stack" ? node.items[node.items.length - 1] : node.lanes[node.active];
 }
 
-/** A portal with the content of its lane filled in. */
+/** A pending state with what shows filled in. */
 export function revealed(state: State, branch: number, content: Node): State {
   const fill = (node: Node): Node => {
     if (node.kind === "stack" && content.kind === "stack" && node.items.some(isRest) && node.items.length === 1) return { ...node, items: content.items };

@@ -1,16 +1,15 @@
 /** The steps that are possible in a state of the search, and all that they may come to. */
 
-import { once } from "../model/once.ts";
-import type { NavEvent, Project } from "../model/schema.ts";
-import type { Plan } from "../plan/plan.ts";
-import { isPinnedAt } from "../semantics/bar.ts";
-import { branchesInReach, isSource } from "../semantics/reach.ts";
-import { branchNode, currentScreen, isOpenDrawer, visiblePath } from "../semantics/state.ts";
-import { arrive, step } from "../semantics/step.ts";
-import type { Outcome, State } from "../semantics/types.ts";
-import { mayTurnOutAs } from "./chooser.ts";
+import { once } from "../../model/once.ts";
+import type { NavEvent, Project } from "../../model/schema.ts";
+import type { Plan } from "../../plan/plan.ts";
+import { isPinnedAt } from "../../semantics/bar.ts";
+import { branchesInReach, isSource } from "../../semantics/reach.ts";
+import { branchNode, currentScreen, isOpenDrawer, visiblePath } from "../../semantics/state.ts";
+import { arrive, step } from "../../semantics/step.ts";
+import type { Outcome, State } from "../../semantics/types.ts";
 import type { Edge, Way } from "./exploration.ts";
-import type { AbstractProject } from "./followed.ts";
+import type { Abstraction } from "./abstraction.ts";
 
 const NOTHING: readonly never[] = [];
 
@@ -24,7 +23,6 @@ export function noEdge(): Edge {
     outcome: "moved",
     asMade: undefined,
     why: undefined,
-    unsure: undefined,
     fired: NOTHING,
     refusals: NOTHING,
     copies: NOTHING,
@@ -34,16 +32,17 @@ export function noEdge(): Edge {
 
 /** What came of an event, and what happened on the way. `anew`: facts that are not followed start at their initial values, all of them or those that do not persist. */
 export function watched(
-  abstract: AbstractProject,
+  abstraction: Abstraction,
   run: () => Outcome,
   anew?: "all" | "passing",
 ): { value: Outcome; seen: Pick<Edge, "fired" | "refusals" | "copies" | "passed"> } {
-  if (abstract.assigned.size > 0) abstract.assigned = new Map();
-  if (anew && !abstract.closest)
-    for (const { id, source, persists, initial } of abstract.original.facts)
-      if (source === "app" && !abstract.closeness.facts.has(id) && (anew === "all" || !persists)) abstract.assigned.set(id, { known: initial, version: 0 });
+  if (abstraction.assigned.size > 0) abstraction.assigned = new Map();
+  if (anew && !abstraction.closest)
+    for (const { id, source, persists, initial } of abstraction.original.facts)
+      if (source === "app" && !abstraction.precision.facts.has(id) && (anew === "all" || !persists)) abstraction.assigned.set(id, { known: initial, version: 0 });
   const value = run();
-  const { fired, refused, copied } = value.log;
+  const { fired, refused } = value.log;
+  const copied = value.log.copied.map(({ leg, place }) => ({ leg, place, beneath: [...(abstraction.rests.asked.get(place) ?? [])] }));
   const passed = value.log.passed.flatMap((state) => [currentScreen(state).at, ...state.layers.map((layer) => layer.at)]);
   return { value, seen: { fired: kept(fired), refusals: kept(refused), copies: kept(copied), passed: kept(passed) } };
 }
@@ -53,26 +52,29 @@ function kept<T>(list: readonly T[]): readonly T[] {
   return list.length === 0 ? NOTHING : list;
 }
 
-/** All results of one event, for every way in which the unknown may turn out; `state` where it moved. */
-export function run(abstract: AbstractProject, from: State, event: NavEvent | undefined, way: Way): Array<{ edge: Edge; state: State | undefined }> {
+/**
+ * All results of one event, for every way in which the unknown may turn out; `state` where it moved. Ignored ones are kept where another
+ * way moves, and where a leg has fired that did nothing.
+ */
+export function run(abstraction: Abstraction, from: State, event: NavEvent | undefined, way: Way): Array<{ edge: Edge; state: State | undefined }> {
   const anew = event?.do === "launch" || (event?.do === "enter" && event.cold) ? "passing" : undefined;
-  const ways = abstract.chooser.each(() => watched(abstract, () => outcomeOf(abstract, from, event), anew));
-  const idle = ways.length < 2 ? [] : ways.filter(({ result }) => result.value.outcome !== "moved").map(({ choices }) => choices);
+  const ways = abstraction.chooser.each(() => watched(abstraction, () => outcomeOf(abstraction, from, event), anew));
   const out: Array<{ edge: Edge; state: State | undefined }> = [];
   for (const { result, choices } of ways) {
     const { value: stepped, seen } = result;
-    if (stepped.outcome === "ignored" && seen.refusals.length === 0) continue;
+    if (stepped.outcome === "ignored" && seen.fired.length === 0 && ways.length < 2) continue;
+    if (abstraction.only && !choices.some(({ answer }) => answer === abstraction.only?.content)) continue;
     const why = stepped.outcome === "refused" ? stepped.why : undefined;
-    const edge: Edge = { ...noEdge(), event, way, choices, outcome: stepped.outcome, why, ...seen };
-    if (stepped.outcome === "moved" && idle.some((other) => mayTurnOutAs(choices, other)))
-      edge.unsure = idle.some((other) => mayTurnOutAs(choices, other, false)) ? "hidden" : "facts";
-    out.push({ edge, state: stepped.outcome === "moved" ? stepped.state : undefined });
+    out.push({
+      edge: { ...noEdge(), event, way, choices, outcome: stepped.outcome, why, ...seen },
+      state: stepped.outcome === "moved" ? stepped.state : undefined,
+    });
   }
   return out;
 }
 
 /** One event, or a change of outside facts, which lets arrive legs fire. */
-function outcomeOf({ app }: AbstractProject, state: State, event: NavEvent | undefined): Outcome {
+function outcomeOf({ app }: Abstraction, state: State, event: NavEvent | undefined): Outcome {
   return event ? step(app, state, event) : arrive(app, state, state);
 }
 
@@ -103,7 +105,7 @@ function offeredBy({ from, containers }: Plan): Offered {
 }
 
 /** The events that a person or the clock could cause, each once. */
-export function events({ app, original }: AbstractProject, state: State): Step[] {
+export function events({ app, original }: Abstraction, state: State): Step[] {
   const { legs, choices } = once(app.plan, offeredBy);
   const lists: Array<readonly Step[]> = [];
   for (const branch of branchesInReach(app, state)) {
@@ -129,4 +131,21 @@ export function events({ app, original }: AbstractProject, state: State): Step[]
 
 export function startEvents(project: Project, how: "launch" | "enter"): NavEvent[] {
   return how === "launch" ? [{ do: "launch" }] : project.entrances.map((entrance): NavEvent => ({ do: "enter", entrance: entrance.id, cold: true }));
+}
+
+/** What tells the steps from one state apart. */
+export function stepName({ event, way }: Step): string {
+  switch (event?.do) {
+    case "leg":
+      return event.leg;
+    case "tab":
+    case "pick":
+      return `${event.do} ${event.to}`;
+    case "close":
+      return `close ${event.via}`;
+    case "enter":
+      return `enter ${event.entrance}`;
+    default:
+      return `${event?.do ?? "facts"} ${way}`;
+  }
 }

@@ -1,4 +1,4 @@
-import type { Project, Width } from "../model/schema.ts";
+import type { Project, Width } from "../../model/schema.ts";
 
 /** Widths in which the document can not behave differently, together. */
 export function widthClasses(project: Project): Width[][] {

@@ -1,6 +1,6 @@
-import { once } from "../model/once.ts";
-import type { Plan } from "../plan/plan.ts";
-import type { LaneNode, Node, State } from "../semantics/types.ts";
+import { once } from "../../model/once.ts";
+import type { Plan } from "../../plan/plan.ts";
+import type { LaneNode, Node, State } from "../../semantics/types.ts";
 
 /** What stands in a key for a node that makes no difference. */
 export const ASIDE = "=";

@@ -1,0 +1,272 @@
+/**
+ * The project as the checker follows it. The facts that the precision names and the width are known; everything else that a condition asks (other
+ * facts, outside facts, arguments, rows, typed text, addresses) may go either way. The semantics itself runs: only how conditions are decided and
+ * how moves look down a stack is exchanged, for an evaluator and a stack access that leave what is not known to a chooser. Every way
+ * of choosing is gone through.
+ *
+ * Within one event a question has one answer: `fact.online` and `!fact.online` never both hold.
+ */
+
+import { lookup } from "../../model/lookup.ts";
+import type { Project } from "../../model/schema.ts";
+import type { Json } from "../../plan/data.ts";
+import type { Leg, Plan } from "../../plan/plan.ts";
+import { planOf } from "../../plan/planOf.ts";
+import { plainApp } from "../../semantics/app.ts";
+import { shownIn } from "../../semantics/state.ts";
+import type { App, Node, Shown, StackAccess, State } from "../../semantics/types.ts";
+import { Chooser, CONTEXT_QUESTION } from "./choices.ts";
+import { type Contexts, heldBy } from "./contexts.ts";
+import { contextOf, isHidden, isRest, restOn } from "./hiding.ts";
+import { appFacts, closest, type Precision } from "./precision.ts";
+import { truth, valueForFact } from "./unknown.ts";
+
+export interface Abstraction {
+  /** Without arguments, outside facts and the facts that are not followed. */
+  project: Project;
+  /** The same, to run. */
+  app: App;
+  original: Project;
+  precision: Precision;
+  /** Nothing is left out that could be followed. */
+  closest: boolean;
+  chooser: Chooser;
+  /** Facts that are not followed and have been set in this event: how often, and to what, where that is plain. */
+  assigned: Map<string, { known: Json | undefined; version: number }>;
+  /** What may be hidden; those of the search that is going on. */
+  contexts: Contexts | undefined;
+  /** What the step that is worked out rests on. */
+  rests: Rests;
+  /** The content to take of one context; of others any. */
+  only: { context: string; content: Node } | undefined;
+  /** By the facts of concrete states those that are followed. */
+  followed: WeakMap<State["facts"], State["facts"]>;
+}
+
+/** What a step rests on that may not be known in full yet. */
+export interface Rests {
+  /** Contexts of which each content gives a result of its own. */
+  each: Set<string>;
+  /** What would change the results if it came to be so. */
+  flags: Set<string>;
+  /** By place the contexts of which it was asked whether the place is in them. */
+  asked: Map<string, Set<string>>;
+}
+
+export const noRests = (): Rests => ({ each: new Set(), flags: new Set(), asked: new Map() });
+
+export function abstractionOf(original: Project, precision = closest(original)): Abstraction {
+  const project: Project = {
+    ...original,
+    facts: original.facts.filter((fact) => fact.source === "app" && precision.facts.has(fact.id)),
+    screens: original.screens.map((screen) => (screen.params.length > 0 ? { ...screen, params: [] } : screen)),
+  };
+  const plan = abstractPlan(planOf(original), project);
+  const out: Abstraction = {
+    project,
+    // Exchanged below for what asks this very abstraction.
+    app: plainApp(plan),
+    original,
+    precision,
+    closest: precision.apart && precision.contexts === "moment" && [...appFacts(original)].every((id) => precision.facts.has(id)),
+    chooser: new Chooser(),
+    assigned: new Map(),
+    contexts: undefined,
+    rests: noRests(),
+    only: undefined,
+    followed: new WeakMap(),
+  };
+  out.app = abstractApp(out, plan);
+  return out;
+}
+
+/** The plan without arguments, and without the facts that are not followed. */
+function abstractPlan(plan: Plan, project: Project): Plan {
+  const { facts } = lookup(project);
+  const known = new Map<Leg, Leg>();
+  const leg = (one: Leg): Leg => {
+    const made = known.get(one) ?? { ...one, pass: [], set: one.set.filter(({ fact }) => facts.has(fact)), earlier: one.earlier.map(leg) };
+    known.set(one, made);
+    return made;
+  };
+  return {
+    ...plan,
+    screens: new Map([...plan.screens].map(([id, screen]) => [id, screen.params.length > 0 ? { ...screen, params: [] } : screen])),
+    facts: new Map([...plan.facts].filter(([id]) => facts.has(id))),
+    legs: new Map([...plan.legs].map(([id, one]) => [id, leg(one)])),
+    from: new Map([...plan.from].map(([id, group]) => [id, { events: group.events.map(leg), arrive: group.arrive.map(leg), depart: group.depart.map(leg) }])),
+    entrances: new Map([...plan.entrances].map(([id, entrance]) => [id, { ...entrance, pass: [] }])),
+  };
+}
+
+function abstractApp(abstraction: Abstraction, plan: Plan): App {
+  const { legs } = planOf(abstraction.original);
+  return {
+    plan,
+    evaluator: {
+      holds: (condition, values) => truth(abstraction, condition.tree, values),
+      value: (expression, values, fact) => (fact === undefined ? undefined : valueForFact(abstraction, fact, expression.tree, values)),
+      sameArguments: (screenId) => {
+        const declared = lookup(abstraction.original).screens.get(screenId);
+        return declared === undefined || declared.params.length === 0 || abstraction.chooser.choose(`same arguments on ${screenId}`, [true, false]) === true;
+      },
+    },
+    stacks: stackAccess(abstraction),
+    observer: {
+      fired: (id) => {
+        for (const { fact, value } of legs.get(id)?.set ?? []) {
+          const known = value.tree[0] === "value" ? value.tree[1] : undefined;
+          if (!plan.facts.has(fact)) abstraction.assigned.set(fact, { known, version: (abstraction.assigned.get(fact)?.version ?? 0) + 1 });
+        }
+      },
+    },
+  };
+}
+
+type Items = readonly Node[];
+
+/** Looks down stacks as far as they are known, and asks the contexts for what is hidden. */
+function stackAccess(abstraction: Abstraction): StackAccess {
+  return {
+    look: (node, why, wanted) => (isHidden(node) ? contentOf(abstraction, node, why, wanted) : node),
+    top: (items, place) => {
+      const top = items[items.length - 1];
+      return top && isRest(top) ? topOf(abstraction, top, place) : items;
+    },
+    pop: (items) => {
+      const beneath = items.slice(0, -1);
+      const top = beneath[beneath.length - 1];
+      return top && isRest(top) ? itemsOf(abstraction, contextOf(top)) : beneath;
+    },
+    cut: (items, find, sought) => cutIn(abstraction, items, find, sought),
+    has: (items, place) => mayHave(abstraction, items, place),
+    bottom: ([first]) => {
+      if (first === undefined) return [];
+      if (!isRest(first)) return [first];
+      return itemsOf(abstraction, contexts(abstraction).cut(contextOf(first), "lowest", "lowest").context);
+    },
+  };
+}
+
+function contexts({ contexts: known }: Abstraction): Contexts {
+  if (!known) throw new Error("stackAccess: a hidden context was met outside of a search");
+  return known;
+}
+
+/** The items of a stack that comes to light: hidden, but for what an arrive leg leads on from at once. */
+function itemsOf(abstraction: Abstraction, context: string): Items {
+  const found = arrivingOr(abstraction, { kind: "shown", at: restOn(context), args: {} });
+  return found.kind === "stack" ? found.items : [found];
+}
+
+/** What a context shows when it comes to light: hidden still, or one of the contents that an arrive leg leads on from at once. */
+function arrivingOr(abstraction: Abstraction, hidden: Shown): Node {
+  const context = contextOf(hidden);
+  const arriving = contexts(abstraction).contentsArriving(context);
+  abstraction.rests.flags.add(`arriving ${context}`);
+  if (arriving.length === 0) return hidden;
+  const others = arriving.length < contexts(abstraction).contents(context).length;
+  abstraction.rests.each.add(context);
+  return pick(abstraction, context, "shown", others ? [hidden, ...arriving] : arriving);
+}
+
+/** One of some contents; only the new one, where a step is worked out once more for that. */
+function pick<T extends Node>({ chooser, only }: Abstraction, context: string, why: string, options: readonly T[]): T {
+  const taken = only?.context === context ? options.filter((option) => option === only.content) : options;
+  return chooser.choose(`${CONTEXT_QUESTION}${context} ${why}`, taken.length > 0 ? taken : options);
+}
+
+/**
+ * What a hidden lane or branch holds. To look into it, any of what it may hold; to show it, only what an arrive leg leads on
+ * from at once: the rest stays hidden until it is said what shows.
+ */
+function contentOf(abstraction: Abstraction, hidden: Shown, why: "search" | "show", wanted: string | undefined): Node {
+  if (why === "show") return arrivingOr(abstraction, hidden);
+  const context = contextOf(hidden);
+  const contents = contexts(abstraction).contents(context);
+  if (contents.length === 0) return hidden;
+  // A lane that is the very stack looked for is brought up as it is: what it holds need not be known yet.
+  const isWanted = (content: Node) => content.kind === "stack" && content.at === wanted;
+  if (contents.every(isWanted)) {
+    abstraction.rests.flags.add(`another ${context}`);
+    return { kind: "stack", at: wanted as string, items: [{ kind: "shown", at: restOn(context), args: {} }] };
+  }
+  if (wanted !== undefined && !contexts(abstraction).mayHold(context, wanted)) {
+    abstraction.rests.flags.add(`holds ${context} ${wanted}`);
+    return hidden;
+  }
+  abstraction.rests.each.add(context);
+  if (wanted === undefined || abstraction.only?.context === context) return pick(abstraction, context, "", contents);
+  const holding = contents.filter((content) => mayHold(abstraction, content, wanted));
+  return pick(abstraction, context, "", holding.length < contents.length ? [hidden, ...holding] : holding);
+}
+
+/** Whether a container may be found in a node, or in what is hidden in it. */
+function mayHold(abstraction: Abstraction, node: Node, wanted: string): boolean {
+  const { containers, hidden } = heldBy(abstraction.app.plan, node);
+  return containers.has(wanted) || hidden.some((context) => contexts(abstraction).mayHold(context, wanted));
+}
+
+/** The items with the top known where it may be a place, or hidden as they are. */
+function topOf(abstraction: Abstraction, rest: Shown, place: string): Items {
+  const context = contextOf(rest);
+  abstraction.rests.each.add(context);
+  const contents = contexts(abstraction).contents(context);
+  const matching = contents.filter((content) => content.kind === "stack" && content.items[content.items.length - 1]?.at === place);
+  const found = pick<Node>(abstraction, context, `on top ${place}`, matching.length < contents.length ? [rest, ...matching] : matching);
+  return found.kind === "stack" ? found.items : [rest];
+}
+
+/** Cuts a stack down through what is known of it, and on through what is hidden. */
+function cutIn(abstraction: Abstraction, items: Items, find: (item: Node) => Node | undefined, sought: string): Items | undefined {
+  for (let i = items.length - 1; i >= 0; i--) {
+    const item = items[i] as Node;
+    if (isRest(item)) return cutHidden(abstraction, contextOf(item), find, sought);
+    const found = find(item);
+    if (found) return found === item ? items.slice(0, i + 1) : [...items.slice(0, i), found];
+  }
+  return undefined;
+}
+
+function cutHidden(abstraction: Abstraction, context: string, find: (item: Node) => Node | undefined, sought: string): Items | undefined {
+  if (sought.startsWith("holds ")) return bringUpHidden(abstraction, context, find, sought);
+  const cut = cutKnown(abstraction, context, sought, (item) => find(item) !== undefined);
+  return cut === undefined ? undefined : itemsOf(abstraction, cut);
+}
+
+/** Brings a container up that may be in an item of a hidden stack: each such item gives a result of its own. */
+function bringUpHidden(abstraction: Abstraction, context: string, find: (item: Node) => Node | undefined, sought: string): Items | undefined {
+  const cut = cutKnown(abstraction, context, "container", (item) => item.kind !== "shown");
+  if (!cut) return undefined;
+  abstraction.rests.each.add(cut);
+  const content = pick(abstraction, cut, "", contexts(abstraction).contents(cut));
+  const items = content.kind === "stack" ? content.items : [];
+  const found = find(items[items.length - 1] as Node);
+  return found ? [...items.slice(0, -1), found] : cutIn(abstraction, items.slice(0, -1), find, sought);
+}
+
+/** The context of what a cut can come to; undefined where it finds nothing, which may be a choice. */
+function cutKnown(abstraction: Abstraction, context: string, key: string, stop: (item: Node) => boolean): string | undefined {
+  const { flags } = abstraction.rests;
+  const cut = contexts(abstraction).cut(context, key, stop);
+  const found = contexts(abstraction).contents(cut.context).length > 0;
+  if (!cut.missed) flags.add(`missed ${cut.context}`);
+  if (!found) flags.add(`found ${cut.context}`);
+  if (!found) return undefined;
+  return !cut.missed || abstraction.chooser.choose(`${CONTEXT_QUESTION}${cut.context}`, [true, false]) ? cut.context : undefined;
+}
+
+/** Whether a place is among the items as far as they are known; what is hidden is noted, and looked through when all is known that it holds. */
+function mayHave(abstraction: Abstraction, items: Items, place: string): boolean {
+  if (items.some((item) => item.at === place)) return true;
+  const rest = items.find(isRest);
+  if (!rest) return false;
+  const asked = abstraction.rests.asked.get(place) ?? new Set();
+  abstraction.rests.asked.set(place, asked.add(contextOf(rest)));
+  return true;
+}
+
+/** Whether the screen that a node shows has arrive legs. */
+export function arrives(plan: Plan, node: Node): boolean {
+  return !isHidden(node) && (plan.from.get(shownIn(node).at)?.arrive.length ?? 0) > 0;
+}

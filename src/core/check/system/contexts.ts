@@ -1,0 +1,243 @@
+/**
+ * Contexts: what is hidden in the states of a search, and what each may hold.
+ *
+ * A state is kept with everything hidden that does not show: what lies beneath the top of a stack, the lanes that are not active, the
+ * pages beneath a modal that blocks them. What stands there instead is the name of a context, and for each context it is noted what
+ * it may hold. A content may itself rest on a context, even on the same one: list > item > item gives `stack.item` the contents
+ * [stack.list, item] and [stack.item, item]. So finitely many states stand for stacks of any depth: a context is a state of the
+ * automaton that post* saturation builds, and its contents are the transitions that leave it (Bouajjani, Esparza, Maler 1997).
+ *
+ * Cutting a stack down to a place that may lie deep in it gives a context of its own, `stack.item/is list`, which holds what the cut
+ * can come to. It grows as the one that it is cut from grows, so that no step has to be worked out again for it.
+ */
+
+import { lookup } from "../../model/lookup.ts";
+import { once } from "../../model/once.ts";
+import type { Plan } from "../../plan/plan.ts";
+import type { LaneNode, Node, StackNode, State } from "../../semantics/types.ts";
+import { type Covered, contextOf, hideContexts, isHidden, isRest } from "./hiding.ts";
+import { factsKey, nodeKey, stateKey } from "./key.ts";
+import type { Abstraction } from "./abstraction.ts";
+
+/** A state with its contexts hidden, and what was hidden now. */
+export interface HiddenState {
+  state: State;
+  key: string;
+  left: Array<{ context: string; content: Node }>;
+}
+
+/** What a cut can come to: a context that holds all that is found, and whether there may be nothing to find. */
+export interface Cut {
+  context: string;
+  missed: boolean;
+}
+
+/** Told of what is found out later. */
+export interface Listener {
+  /** A context may hold something more. */
+  grew(context: string, content: Node): void;
+  /** Something is so for the first time: `missed`, `found`, `arriving`, `another` (kind of place) or `holds`, and of which context. */
+  became(what: string): void;
+}
+
+/** Where a cut stops: at an item that matches, or at the lowest. */
+type Stop = ((item: Node) => boolean) | "lowest";
+
+export class Contexts {
+  private readonly held = new Map<string, Node[]>();
+  private readonly texts = new WeakMap<Node, string>();
+  private readonly known = new Map<string, Set<string>>();
+  private readonly moments = new Map<string, number>();
+  /** By context the cuts that are made in it. */
+  private readonly cuts = new Map<string, Map<string, { into: Cut; key: string; stop: Stop }>>();
+  /** By the context of a cut those of other cuts that go on in it. */
+  private readonly flows = new Map<string, Set<Cut>>();
+  /** Those that may hold a screen that arrive legs lead on from. */
+  private readonly arriving = new Map<string, Node[]>();
+
+  /** By context the containers that may be somewhere in it, and the contexts that rest on it. */
+  private readonly containers = new Map<string, Set<string>>();
+  private readonly around = new Map<string, Set<string>>();
+
+  constructor(
+    private readonly abstraction: Abstraction,
+    private readonly listener: Listener,
+    private readonly arrives: (content: Node) => boolean,
+  ) {}
+
+  contents(context: string): readonly Node[] {
+    return this.held.get(context) ?? NONE;
+  }
+
+  contentsArriving(context: string): readonly Node[] {
+    return this.arriving.get(context) ?? NONE;
+  }
+
+  all(): ReadonlyMap<string, Node[]> {
+    return this.held;
+  }
+
+  /** A state with what does not show hidden. */
+  hide(full: State): HiddenState {
+    const left: HiddenState["left"] = [];
+    const state = hideContexts(this.abstraction, full, (name, content, of) => {
+      const context = this.abstraction.precision.contexts === "place" ? name : `${name}#${this.moment(full, of)}`;
+      left.push({ context, content });
+      return context;
+    });
+    return { state, key: stateKey(this.abstraction.app.plan, state), left };
+  }
+
+  /** Notes that a context may hold something, and all that follows for cuts in it. */
+  note(context: string, content: Node) {
+    const queue = [{ context, content }];
+    for (let next = queue.pop(); next; next = queue.pop()) {
+      const { context: at, content: what } = next;
+      if (!this.add(at, what)) continue;
+      for (const cut of this.flows.get(at) ?? []) queue.push({ context: cut.context, content: what });
+      for (const { into, key, stop } of this.cuts.get(at)?.values() ?? []) this.cutContent(what, into, key, stop, queue);
+    }
+  }
+
+  private add(context: string, content: Node): boolean {
+    const text = this.textOf(content);
+    const texts = this.known.get(context);
+    if (texts?.has(text)) return false;
+    if (texts) texts.add(text);
+    else {
+      this.known.set(context, new Set([text]));
+      this.listener.became(`found ${context}`);
+    }
+    if (this.held.get(context)?.every((other) => other.at !== content.at)) this.listener.became(`another ${context}`);
+    push(this.held, context, content);
+    this.holdsMore(context, content);
+    if (this.arrives(content)) {
+      push(this.arriving, context, content);
+      this.listener.became(`arriving ${context}`);
+    }
+    this.listener.grew(context, content);
+    return true;
+  }
+
+  /** Whether a container may be somewhere in a context. */
+  mayHold(context: string, container: string): boolean {
+    return this.containers.get(context)?.has(container) ?? false;
+  }
+
+  private holdsMore(context: string, content: Node) {
+    const { containers, hidden } = heldBy(this.abstraction.app.plan, content);
+    const gained = new Set(containers);
+    for (const inner of hidden) {
+      this.around.set(inner, (this.around.get(inner) ?? new Set()).add(context));
+      for (const id of this.containers.get(inner) ?? []) gained.add(id);
+    }
+    const queue = [{ at: context, gained }];
+    for (let next = queue.pop(); next; next = queue.pop()) {
+      const known = this.containers.get(next.at) ?? new Set();
+      this.containers.set(next.at, known);
+      const fresh = new Set([...next.gained].filter((id) => !known.has(id)));
+      if (fresh.size === 0) continue;
+      for (const id of fresh) {
+        known.add(id);
+        this.listener.became(`holds ${next.at} ${id}`);
+      }
+      for (const at of this.around.get(next.at) ?? []) queue.push({ at, gained: fresh });
+    }
+  }
+
+  /** What cutting the stacks that a context may hold comes to. `key` tells the cuts in one context apart. */
+  cut(context: string, key: string, stop: Stop): Cut {
+    const known = this.cuts.get(context)?.get(key);
+    if (known) return known.into;
+    const into: Cut = { context: `${context}/${key}`, missed: false };
+    const cuts = this.cuts.get(context) ?? new Map();
+    this.cuts.set(context, cuts.set(key, { into, key, stop }));
+    const queue: Array<{ context: string; content: Node }> = [];
+    for (const content of [...this.contents(context)]) this.cutContent(content, into, key, stop, queue);
+    for (const { context: at, content } of queue) this.note(at, content);
+    return into;
+  }
+
+  private cutContent(content: Node, into: Cut, key: string, stop: Stop, queue: Array<{ context: string; content: Node }>) {
+    if (content.kind !== "stack") return;
+    const { items } = content;
+    const [lowest] = items;
+    const found = stop === "lowest" ? 0 : items.findLastIndex((item) => !isRest(item) && stop(item));
+    if (found >= 0 && !(stop === "lowest" && lowest && isRest(lowest))) {
+      queue.push({ context: into.context, content: { ...content, items: items.slice(0, found + 1) } });
+    } else if (lowest && isRest(lowest)) {
+      const on = this.cut(contextOf(lowest), key, stop);
+      this.flow(on, into, queue);
+    } else this.miss(into);
+  }
+
+  /** All that one cut comes to, now and later, the other comes to as well. */
+  private flow(from: Cut, to: Cut, queue: Array<{ context: string; content: Node }>) {
+    if (from === to) return;
+    const flows = this.flows.get(from.context) ?? new Set();
+    if (flows.has(to)) return;
+    this.flows.set(from.context, flows.add(to));
+    if (from.missed) this.miss(to);
+    for (const content of this.contents(from.context)) queue.push({ context: to.context, content });
+  }
+
+  private miss(cut: Cut) {
+    if (cut.missed) return;
+    cut.missed = true;
+    this.listener.became(`missed ${cut.context}`);
+    for (const other of this.flows.get(cut.context) ?? []) this.miss(other);
+  }
+
+  /** A node as text: the same text for what is the same from here on. */
+  textOf(node: Node): string {
+    const known = this.texts.get(node);
+    if (known !== undefined) return known;
+    const text = nodeKey(this.abstraction.app.plan, node);
+    this.texts.set(node, text);
+    return text;
+  }
+
+  /** A number for the moment at which something is hidden: the facts, where Back follows it the order of visits, and what lies next beneath. */
+  private moment(state: State, of: LaneNode | StackNode | Covered): number {
+    const container = lookup(this.abstraction.project).containers.get(of.at);
+    const visits = of.kind === "tabs" && container?.kind === "tabs" && container.onBack === "previous" ? of.visited : [];
+    const beneath = of.kind === "covered" ? of.beneath : of.kind === "stack" ? of.items[of.items.length - 2] : undefined;
+    const key = `${factsKey(state.facts)} ${visits} ${beneath ? this.textOf(beneath) : ""}`;
+    const known = this.moments.get(key);
+    if (known !== undefined) return known;
+    this.moments.set(key, this.moments.size);
+    return this.moments.size - 1;
+  }
+}
+
+const NONE: readonly Node[] = [];
+
+/** The containers in a node, those of lanes that were never visited among them, and the contexts hidden in it. */
+export function heldBy(plan: Plan, node: Node): { containers: ReadonlySet<string>; hidden: readonly string[] } {
+  const kept = once(plan, heldInNodes);
+  const known = kept.get(node);
+  if (known) return known;
+  const containers = new Set<string>();
+  const hidden = new Set<string>();
+  const visit = (at: Node) => {
+    if (isHidden(at)) hidden.add(contextOf(at));
+    if (at.kind === "shown") return;
+    containers.add(at.at);
+    if (at.kind === "stack") return at.items.forEach(visit);
+    for (const id of plan.containers.get(at.at)?.members ?? [])
+      if (!Object.hasOwn(at.lanes, id)) for (const inside of plan.containers.get(id)?.holds ?? []) containers.add(inside);
+    Object.values(at.lanes).forEach(visit);
+  };
+  visit(node);
+  const made = { containers, hidden: [...hidden] };
+  kept.set(node, made);
+  return made;
+}
+
+const heldInNodes = (_: Plan) => new WeakMap<Node, { containers: ReadonlySet<string>; hidden: readonly string[] }>();
+
+function push<T>(map: Map<string, T[]>, key: string, value: T) {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}

@@ -1,0 +1,236 @@
+import type { Width } from "../../model/schema.ts";
+import { factsAnew } from "../../semantics/enter.ts";
+import { stateLine } from "../../semantics/line.ts";
+import { make, makeLane } from "../../semantics/make.ts";
+import { branchNode, currentScreen } from "../../semantics/state.ts";
+import { arrive, beginning } from "../../semantics/step.ts";
+import type { Node } from "../../semantics/types.ts";
+import { type Abstraction, arrives, noRests } from "./abstraction.ts";
+import { Contexts, type HiddenState } from "./contexts.ts";
+import type { Edge, Exploration, Explored } from "./exploration.ts";
+import { isUnder, pendingIn, revealed } from "./hiding.ts";
+import { factsKey } from "./key.ts";
+import { events, noEdge, run, type Step, startEvents, stepName, watched } from "./steps.ts";
+import { shortestWays } from "./ways.ts";
+
+export interface ExploreOptions {
+  /** States to look at, at most. */
+  states?: number;
+  /** Asked at each state; true ends the search. */
+  stop?: (() => boolean) | undefined;
+  /** False to start by launches alone. */
+  entrances?: boolean;
+  /** Shown what launches alone lead to, before entrances are looked at; false ends the search there. */
+  launched?: (exploration: Exploration) => boolean;
+}
+
+/** States that a search looks at before it stops. */
+const MOST_STATES = 20_000;
+
+/**
+ * All states that can be reached in one width, with contexts hidden (post* of the app as a pushdown system): first what launches lead to, then
+ * what entrances add. A step is worked out by the semantics itself, and once more for what it looked into and was not known then.
+ */
+export function explore(abstraction: Abstraction, width: Width, options: ExploreOptions = {}): Exploration {
+  return new Search(abstraction, width, options.states ?? MOST_STATES).run(options);
+}
+
+/** Work that waits: all steps from a state; one step, in full or for one more content of a context; or one more content of a pending state. */
+interface Task {
+  at: number;
+  step?: Step;
+  content?: { context: string; content: Node };
+}
+
+class Search {
+  private readonly byKey = new Map<string, number>();
+  /** By context the steps of which each content gives a result of its own, and by flag those that it would change. */
+  private readonly each = new Map<string, Map<string, Task>>();
+  private readonly flags = new Map<string, Map<string, Task>>();
+  /** By context the pending states that show it. */
+  private readonly showing = new Map<string, number[]>();
+  private readonly contexts: Contexts;
+  private readonly starts = new Map<string, Edge[]>();
+  private readonly out: Exploration;
+  private queue: Task[] = [];
+  private done = 0;
+  private entering = false;
+
+  constructor(
+    private readonly abstraction: Abstraction,
+    width: Width,
+    private readonly most: number,
+  ) {
+    this.contexts = new Contexts(abstraction, { grew: (context, content) => this.grew(context, content), became: (what) => this.became(what) }, (content) =>
+      arrives(abstraction.app.plan, content),
+    );
+    abstraction.contexts = this.contexts;
+    this.out = { abstraction, width, widths: [width], nodes: [], launches: [], complete: true, contexts: this.contexts.all() };
+  }
+
+  run({ stop = () => false, entrances = true, launched = () => true }: ExploreOptions): Exploration {
+    this.launch();
+    this.drain(stop);
+    this.shortest();
+    const goOn = launched(this.out);
+    if (goOn && entrances && this.abstraction.project.entrances.length > 0) {
+      this.entering = true;
+      for (let at = 0; at < this.out.nodes.length; at++) this.start(at, "enter");
+      this.drain(stop);
+      this.shortest();
+    }
+    if (this.abstraction.chooser.truncated) this.out.complete = false;
+    return this.out;
+  }
+
+  private drain(stop: () => boolean) {
+    for (; this.done < this.queue.length; this.done++) {
+      if (this.out.nodes.length > this.most || stop()) {
+        this.out.complete = false;
+        // A state with a step that is not worked out in full is one that was not looked at.
+        for (const { at } of this.queue.slice(this.done)) (this.out.nodes[at] as Explored).followed = false;
+        return;
+      }
+      this.work(this.queue[this.done] as Task);
+    }
+    this.queue = [];
+    this.done = 0;
+  }
+
+  /** Finds by which step each state is reached first, now that all steps are known. */
+  private shortest() {
+    const { nodes } = this.out;
+    const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
+    for (const { at, cost, by } of shortestWays(nodes, roots, () => 1)) {
+      const node = nodes[at] as Explored;
+      node.distance = cost;
+      if (by) node.from = by;
+    }
+  }
+
+  private launch() {
+    const { app } = this.abstraction;
+    const start = beginning(app, this.out.width);
+    for (const { result, choices } of this.abstraction.chooser.each(() => watched(this.abstraction, () => arrive(app, undefined, start), "all"))) {
+      const { state, outcome } = result.value;
+      const edge = { ...noEdge(), ...result.seen, choices };
+      if (outcome === "refused") Object.assign(edge, { outcome, why: "redirect-loop" });
+      if (this.out.nodes.length === 0 || outcome !== "refused") edge.to = this.enter(this.contexts.hide(state), undefined);
+      const node = this.out.nodes[edge.to];
+      if (node && !node.launched) node.launched = choices;
+      this.out.launches.push(edge);
+    }
+  }
+
+  private work({ at, step, content }: Task) {
+    if (!step && content) this.reveal(at, content.content);
+    else if (step && content) this.take(at, step, content);
+    else if (step) {
+      const node = this.out.nodes[at] as Explored;
+      node.edges = node.edges.filter((edge) => edge.way !== step.way || edge.event !== step.event);
+      this.take(at, step);
+    } else this.follow(at);
+  }
+
+  /** Works out the steps from one state. */
+  private follow(at: number) {
+    const node = this.out.nodes[at] as Explored;
+    node.followed = true;
+    if (node.pending) {
+      const { context } = node.pending;
+      const showing = this.showing.get(context);
+      if (showing) showing.push(at);
+      else this.showing.set(context, [at]);
+      for (const content of [...this.contexts.contents(context)]) this.reveal(at, content);
+      return;
+    }
+    for (const step of events(this.abstraction, node.state)) this.take(at, step);
+    this.start(at, "launch");
+    if (this.entering) this.start(at, "enter");
+  }
+
+  /** Adds the new starts that are possible at any moment: they depend on nothing but the facts that stay. */
+  private start(at: number, how: "launch" | "enter") {
+    const node = this.out.nodes[at] as Explored;
+    if (node.pending) return;
+    const key = how + factsKey(factsAnew(this.abstraction.app, node.state));
+    const known = this.starts.get(key);
+    if (known) {
+      node.edges.push(...known);
+      return;
+    }
+    const before = node.edges.length;
+    for (const event of startEvents(this.abstraction.project, how)) this.take(at, { event, way: "anew" });
+    this.starts.set(
+      key,
+      node.edges.slice(before).filter((edge) => edge.outcome === "moved"),
+    );
+  }
+
+  /** Works out one step; only for one content of a context, where that is given. */
+  private take(at: number, step: Step, only?: { context: string; content: Node }) {
+    const { abstraction } = this;
+    const node = this.out.nodes[at] as Explored;
+    abstraction.rests = noRests();
+    abstraction.only = only;
+    const results = run(abstraction, node.state, step.event, step.way);
+    abstraction.only = undefined;
+    for (const context of abstraction.rests.each) watch(this.each, context, at, step);
+    for (const flag of abstraction.rests.flags) watch(this.flags, flag, at, step);
+    for (const { edge, state } of results) {
+      edge.to = state === undefined ? at : this.enter(this.contexts.hide(state), { node: at, edge });
+      node.edges.push(edge);
+    }
+  }
+
+  private reveal(at: number, content: Node) {
+    const node = this.out.nodes[at] as Explored;
+    const branch = node.pending?.branch ?? 0;
+    const { plan } = this.abstraction.app;
+    // What an arrive leg leads on from at once was seen to when it came to light; a branch that is uncovered does not arrive.
+    if (!isUnder(branchNode(node.state, branch)) && arrives(plan, content)) return;
+    const made = plan.lanes.has(content.at) ? makeLane(plan, content.at) : make(plan, content.at);
+    const edge: Edge = { ...noEdge(), way: "reveal", asMade: this.contexts.textOf(content) === this.contexts.textOf(made) };
+    edge.to = this.enter(this.contexts.hide(revealed(node.state, branch, content)), { node: at, edge });
+    node.edges.push(edge);
+  }
+
+  /** The number of a state that was reached; what was hidden in it is noted. */
+  private enter({ state, key, left }: HiddenState, from: Explored["from"]): number {
+    for (const { context, content } of left) this.contexts.note(context, content);
+    const known = this.byKey.get(key);
+    if (known !== undefined) return known;
+    const { app } = this.abstraction;
+    const { nodes } = this.out;
+    const distance = from ? (nodes[from.node]?.distance ?? 0) + (from.edge.way === "reveal" ? 0 : 1) : 0;
+    this.byKey.set(key, nodes.length);
+    this.queue.push({ at: nodes.length });
+    nodes.push({
+      state,
+      key,
+      line: stateLine(app.plan, state),
+      screen: currentScreen(state).at,
+      pending: pendingIn(app, state),
+      from,
+      distance,
+      edges: [],
+      followed: false,
+    });
+    return nodes.length - 1;
+  }
+
+  private grew(context: string, content: Node) {
+    for (const task of this.each.get(context)?.values() ?? []) this.queue.push({ ...task, content: { context, content } });
+    for (const at of this.showing.get(context) ?? []) this.queue.push({ at, content: { context, content } });
+  }
+
+  private became(what: string) {
+    this.queue.push(...(this.flags.get(what)?.values() ?? []));
+    this.flags.delete(what);
+  }
+}
+
+function watch(watching: Map<string, Map<string, Task>>, what: string, at: number, step: Step) {
+  const known = watching.get(what) ?? new Map<string, Task>();
+  watching.set(what, known.set(`${at} ${stepName(step)}`, { at, step }));
+}

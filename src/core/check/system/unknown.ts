@@ -1,0 +1,77 @@
+/** The value of expressions as far as it is known; what is not known is asked of the chooser. */
+
+import { lookup } from "../../model/lookup.ts";
+import type { Json, Tree } from "../../plan/data.ts";
+import { operate, type Values } from "../../plan/expression.ts";
+import { FACT_QUESTION, OUTSIDE_QUESTION } from "./choices.ts";
+import type { Abstraction } from "./abstraction.ts";
+
+const unknown = Symbol("unknown");
+type Known = Json | typeof unknown;
+
+export function truth(abstraction: Abstraction, tree: Tree, values: Values): boolean {
+  const value = evaluate(abstraction, tree, values);
+  return value === unknown ? ask(abstraction, tree, values, [true, false]) === true : value === true;
+}
+
+export function valueForFact(abstraction: Abstraction, factId: string, tree: Tree, values: Values): Json {
+  const value = evaluate(abstraction, tree, values);
+  if (value !== unknown) return value;
+  const fact = lookup(abstraction.project).facts.get(factId);
+  return ask(abstraction, tree, values, fact?.type === "choice" ? (fact.values ?? []) : [true, false]);
+}
+
+/** The value of an expression as far as it is known; conditions within it are decided by the chooser where they are not. */
+function evaluate(abstraction: Abstraction, tree: Tree, values: Values): Known {
+  switch (tree[0]) {
+    case "value":
+      return tree[1];
+    case "name":
+      return tree[1] === "width" ? values.width : unknown;
+    case "member":
+      return tree[1][0] === "name" && tree[1][1] === "fact" ? factValue(abstraction, tree[2], values) : unknown;
+    case "!":
+      return !truth(abstraction, tree[1], values);
+    case "&&":
+      return truth(abstraction, tree[1], values) && truth(abstraction, tree[2], values);
+    case "||":
+      return truth(abstraction, tree[1], values) || truth(abstraction, tree[2], values);
+    case "?:":
+      return evaluate(abstraction, truth(abstraction, tree[1], values) ? tree[2] : tree[3], values);
+    case "has":
+    case "negative":
+      return unknown;
+    default: {
+      const [operator, left, right] = tree;
+      const [a, b] = [evaluate(abstraction, left, values), evaluate(abstraction, right, values)];
+      if (a !== unknown && b !== unknown) return operate(operator, a as Json, b as Json);
+      if (operator !== "==" && operator !== "!=") return unknown;
+      const same = abstraction.chooser.choose(`${text(left)} == ${text(right)} on ${screenOf(values)}`, [true, false]) === true;
+      return same === (operator === "==");
+    }
+  }
+}
+
+function factValue(abstraction: Abstraction, id: string, values: Values): Known {
+  const facts = values.fact;
+  if (Object.hasOwn(facts, id)) return facts[id] as Json;
+  const fact = lookup(abstraction.original).facts.get(id);
+  if (!fact) return unknown;
+  const options: readonly Json[] = fact.type === "boolean" ? [true, false] : (fact.values ?? []);
+  if (fact.source === "outside") return abstraction.chooser.choose(`${OUTSIDE_QUESTION}${id}`, options);
+  const { known, version } = abstraction.assigned.get(id) ?? { known: undefined, version: 0 };
+  return known ?? abstraction.chooser.choose(`${FACT_QUESTION}${id} ${version}`, options);
+}
+
+function ask(abstraction: Abstraction, tree: Tree, values: Values, options: readonly Json[]): Json {
+  return abstraction.chooser.choose(`${text(tree)} on ${screenOf(values)}`, options);
+}
+
+/** A tree as the name of a question: the same for the same tree. */
+function text(tree: Tree): string {
+  return JSON.stringify(tree);
+}
+
+function screenOf(values: Values): string {
+  return String(values.screen ?? "");
+}
