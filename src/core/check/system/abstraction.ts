@@ -167,6 +167,7 @@ function arrivingOr(abstraction: Abstraction, hidden: Shown): Node {
   if (arriving.length === 0) return hidden;
   const others = arriving.length < contexts(abstraction).contents(context).length;
   abstraction.rests.each.add(context);
+  if (!others) abstraction.rests.flags.add(`quiet ${context}`);
   return pick(abstraction, context, "shown", others ? [hidden, ...arriving] : arriving);
 }
 

@@ -36,7 +36,7 @@ export interface Cut {
 export interface Listener {
   /** A context may hold something more. */
   grew(context: string, content: Node): void;
-  /** Something is so for the first time: `missed`, `found`, `arriving`, `another` (kind of place) or `holds`, and of which context. */
+  /** Something is so for the first time: `missed`, `found`, `arriving`, `quiet` (not arriving), `another` (kind of place) or `holds`, and of which context. */
   became(what: string): void;
 }
 
@@ -50,6 +50,7 @@ export class Contexts {
   private readonly moments = new Map<string, number>();
   /** By context the cuts that are made in it. */
   private readonly cuts = new Map<string, Map<string, { into: Cut; key: string; stop: Stop }>>();
+  private readonly cutNamed = new Map<string, Cut>();
   /** By the context of a cut those of other cuts that go on in it. */
   private readonly flows = new Map<string, Set<Cut>>();
   /** Those that may hold a screen that arrive legs lead on from. */
@@ -114,7 +115,7 @@ export class Contexts {
     if (this.arrives(content)) {
       push(this.arriving, context, content);
       this.listener.became(`arriving ${context}`);
-    }
+    } else this.listener.became(`quiet ${context}`);
     this.listener.grew(context, content);
     return true;
   }
@@ -149,7 +150,11 @@ export class Contexts {
   cut(context: string, key: string, stop: Stop): Cut {
     const known = this.cuts.get(context)?.get(key);
     if (known) return known.into;
-    const into: Cut = { context: `${context}/${key}`, missed: false };
+    // Cuts in what was cut before are known together, so that there is an end to their names.
+    const [uncut, ...before] = context.split("/");
+    const name = before.length > 0 ? `${uncut}/again/${key}` : `${uncut}/${key}`;
+    const into = this.cutNamed.get(name) ?? { context: name, missed: false };
+    this.cutNamed.set(name, into);
     const cuts = this.cuts.get(context) ?? new Map();
     this.cuts.set(context, cuts.set(key, { into, key, stop }));
     const queue: Array<{ context: string; content: Node }> = [];
