@@ -167,9 +167,9 @@ export function oncePlaces(project: Project, screenId: string): string[] {
   return [...own, ...ownersAround(project, screenId).flatMap((container) => (container.once ? [container.id] : []))];
 }
 
-/** The states that a step shows: where it leads to a pending, all that the lane may hold. */
+/** The states that a step shows: where it is not yet said what shows, all that may. */
 export function shownAfter(nodes: readonly Explored[], edge: Edge): Explored[] {
-  const to = nodes[edge.to];
-  if (!to) return [];
-  return to.pending ? to.edges.flatMap((reveal) => shownAfter(nodes, reveal)) : [to];
+  const seen = new Set([edge.to]);
+  for (const at of seen) if (nodes[at]?.pending) for (const reveal of nodes[at].edges) seen.add(reveal.to);
+  return [...seen].flatMap((at) => (nodes[at] && !nodes[at].pending ? [nodes[at]] : []));
 }

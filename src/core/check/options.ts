@@ -3,6 +3,8 @@ export interface CheckOptions {
   states?: number;
   /** Asked now and then; true ends the search, and the proof says that it is not complete. */
   stop?: () => boolean;
+  /** Told of each look at the project: its precision, states, findings, what it leaves unsure, and milliseconds. */
+  trace?: (line: string) => void;
   /** Whether repairs are worked out; they are where it is left out. Who sends findings elsewhere has no use for them. */
   fixes?: boolean;
 }

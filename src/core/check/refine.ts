@@ -1,141 +1,190 @@
-import type { Project, Width } from "../model/schema.ts";
-import { abstractionOf } from "./system/abstraction.ts";
+import type { Project } from "../model/schema.ts";
 import { type Beams, beamsOf } from "./beams.ts";
 import { BEHAVIOUR, type BehaviourCode } from "./behaviour/all.ts";
 import { far, tapWays } from "./behaviour/reached.ts";
-import { factAsked } from "./system/choices.ts";
 import { documentFindings } from "./document/all.ts";
 import { HELPS } from "./escape.ts";
 import { behaviourFindings, type FoundIn } from "./evidence.ts";
-import type { Edge, Exploration } from "./system/exploration.ts";
-import { explore } from "./system/explore.ts";
 import type { Finding } from "./finding.ts";
-import type { Abstraction } from "./system/abstraction.ts";
-import { coarse, closest, type Precision } from "./system/precision.ts";
 import { graphOf } from "./graph.ts";
 import type { CheckOptions } from "./options.ts";
-import { firstLost } from "./replayed.ts";
+import { lostPlaces } from "./replayed.ts";
+import { abstractionOf } from "./system/abstraction.ts";
+import { factAsked } from "./system/choices.ts";
+import type { Edge, Exploration } from "./system/exploration.ts";
+import { explore } from "./system/explore.ts";
+import { appFacts, closest, coarse, type Precision } from "./system/precision.ts";
 import { widthClasses } from "./system/widths.ts";
 
+/** What one look at a project came to. */
 export interface Found {
   findings: Finding[];
   explorations: Exploration[];
 }
 
-/** Facts that a doubt rests on. */
-type Doubt = ReadonlySet<string>;
+/** A look with what it leaves unsure: by code and subjects the facts that would decide it, as far as they are not followed yet. */
+interface Look extends Found {
+  complete: boolean;
+  unsure: Map<string, ReadonlySet<string>>;
+}
 
 /** Places of a candidate whose facts are looked at. */
 const PLACES = 3;
 
-/** Times that a project is followed a little more closely before it is followed as closely as can be. */
+/** Times that facts are added before everything is told apart. */
 const ROUNDS = 4;
-
-/**
- * The findings of a project, in no order. It is followed coarsely first. Coarse states stand for more than there is, and nobody is
- * helped by what nobody chooses, so what is not found is not there; but what is found must hold without
- * what was left out, and everything met must replay. What does not is a doubt; the facts that it rests on
- * are followed the next time (counterexample-guided abstraction refinement, Clarke, Grumberg, Jha, Lu and Veith 2000).
- */
-export function refined(project: Project, options: CheckOptions): Found {
-  const all = new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id));
-  let facts = setAtOnce(project, all);
-  for (let round = 0; round < ROUNDS; round++) {
-    const found = findAt(project, coarse(facts), options);
-    if ("findings" in found) return found;
-    const more = new Set([...facts, ...found.doubt]);
-    if (more.size === facts.size) break;
-    facts = more;
-  }
-  const found = findAt(project, closest(project), options);
-  if (!("findings" in found)) return { findings: [], explorations: [] };
-  // No fewer states are met with nothing hidden, so there is no use in trying where there are too many already.
-  const few = found.explorations.every(({ complete, nodes }) => complete && nodes.filter(({ pending }) => !pending).length <= WHOLE_STATES);
-  return few && found.findings.some(isUnsure) ? (wholly(project, options) ?? found) : found;
-}
 
 /** States of a class of widths up to which a project is followed with nothing hidden. */
 const WHOLE_STATES = 800;
 
-/** Hidden lanes and rests stand for more than they may hold at once. No walk shows some finding, or a trap may name a screen too many. */
-function isUnsure({ code, certainty }: Finding): boolean {
+/** What is left unsure by a look that could not be made closer is looked at one by one, up to so many. */
+const ONE_BY_ONE = 12;
+
+/**
+ * The findings of a project, in no order. It is followed coarsely first. Coarse states stand for more than there is, and nobody is helped by
+ * what nobody chooses, so what is not found is not there. What is found must hold without what was left out, and everything met must
+ * replay; what does not is unsure, and the next look follows the facts that it rests on (counterexample-guided abstraction refinement,
+ * Clarke, Grumberg, Jha, Lu and Veith 2000). A closer look that has too many states is given up, and what the last one found stands: where
+ * it was unsure, as possible.
+ */
+export function refined(project: Project, options: CheckOptions): Found {
+  let facts = setAtOnce(project);
+  let best = look(project, coarse(facts), options);
+  for (let round = 0; round < ROUNDS && best.complete && best.unsure.size > 0; round++) {
+    const more = union([facts, ...best.unsure.values()]);
+    if (more.size === facts.size) break;
+    const next = look(project, coarse(more), options);
+    if (!next.complete) return oneByOne(project, best, facts, options);
+    facts = more;
+    best = next;
+  }
+  if (best.unsure.size === 0 || !best.complete) return best;
+  const closer = look(project, closest(project), options);
+  if (!closer.complete) return oneByOne(project, best, facts, options);
+  // No fewer states are met with nothing hidden, so there is no use in trying where there are too many already.
+  const few = closer.explorations.every(({ nodes }) => nodes.filter(({ pending }) => !pending).length <= WHOLE_STATES);
+  if (!few || !closer.findings.some(mayNameTooMuch)) return closer;
+  const whole = look(project, { ...closest(project), whole: true }, { ...options, states: Math.min(WHOLE_STATES, options.states ?? WHOLE_STATES) });
+  return whole.complete ? whole : closer;
+}
+
+/** What is hidden stands for more than it may hold at once: no walk shows some finding, or a trap may name a screen too many. */
+function mayNameTooMuch({ code, certainty }: Finding): boolean {
   return certainty === "possible" || code === "trap";
 }
 
-/** The findings with nothing hidden; undefined where there are too many states for that. */
-function wholly(project: Project, options: CheckOptions): Found | undefined {
-  const states = Math.min(WHOLE_STATES, options.states ?? WHOLE_STATES);
-  const found = findAt(project, { ...closest(project), whole: true }, { ...options, states });
-  return "findings" in found ? found : undefined;
+/** Looks at what is unsure one by one, each with the facts that it rests on alone: what is not found then is not there, and what is shown is. */
+function oneByOne(project: Project, look: Look, followed: ReadonlySet<string>, options: CheckOptions): Found {
+  let { findings } = look;
+  const tried = new Map<string, Look>();
+  for (const [key, facts] of [...look.unsure].slice(0, ONE_BY_ONE)) {
+    const with_ = union([followed, facts]);
+    if (with_.size === followed.size) continue;
+    const name = [...with_].sort().join();
+    const closer = tried.get(name) ?? lookAt(project, coarse(with_), options);
+    tried.set(name, closer);
+    if (!closer.complete) continue;
+    const now = closer.findings.find((finding) => keyOf(finding) === key);
+    findings = findings.flatMap((finding) => (keyOf(finding) !== key ? [finding] : now ? [now] : []));
+  }
+  return { ...look, findings };
+}
+
+const keyOf = ({ code, subjects }: Pick<Finding, "code" | "subjects">) => `${code} ${subjects.join(" ")}`;
+
+function union(sets: Iterable<ReadonlySet<string>>): ReadonlySet<string> {
+  const out = new Set<string>();
+  for (const set of sets) for (const one of set) out.add(one);
+  return out;
 }
 
 /** Facts that legs set which fire within another event: they decide how that event goes on. */
-function setAtOnce(project: Project, all: ReadonlySet<string>): ReadonlySet<string> {
+function setAtOnce(project: Project): ReadonlySet<string> {
+  const all = appFacts(project);
   const within = project.legs.filter((leg) => leg.on.kind === "arrive" || leg.on.kind === "depart");
   return new Set(within.flatMap((leg) => Object.keys(leg.set ?? {})).filter((id) => all.has(id)));
 }
 
-/** The findings by following the project as closely as said, or what makes them doubtful. */
-function findAt(project: Project, precision: Precision, options: CheckOptions): Found | { doubt: Doubt } {
-  const abstraction = abstractionOf(project, precision);
-  const { explorations, far, doubt } = exploreAll(abstraction, widthClasses(project), options);
-  if (process.env.TRACE) console.error(`explored facts=${[...precision.facts]} contexts=${precision.contexts} apart=${precision.apart} whole=${precision.whole} states=${explorations.map((e) => e.nodes.length)} edges=${explorations.map((e) => e.nodes.reduce((n, x) => n + x.edges.length, 0))} doubt=${doubt && [...doubt]} ${Math.round(performance.now())}ms`);
-  if (doubt) return { doubt };
-  if (!abstraction.closest && abstraction.chooser.truncated) return { doubt: new Set() };
-  if (process.env.TRACE) console.error(`level facts=${[...precision.facts]} contexts=${precision.contexts} apart=${precision.apart} whole=${precision.whole} states=${explorations.map((e) => e.nodes.length)} edges=${explorations.map((e) => e.nodes.reduce((n, x) => n + x.edges.length, 0))} doubt=${doubt && [...doubt]} ${Math.round(performance.now())}ms`);
-  const stopped = explorations.some((exploration) => !exploration.complete);
-  if (precision.whole && stopped) return { doubt: new Set() };
-  // Where the search was stopped there is no closer look: facts that are not followed then count for the user.
-  const graphs = explorations.map((exploration) => graphOf(exploration, !stopped));
-  const found = BEHAVIOUR.map((code) => ({
-    code,
-    foundIn: graphs.map((graph) => ({ exploration: graph.exploration, candidates: code.find(graph).filter(({ doubtful }) => !stopped || !doubtful) })),
-  }));
-  if (!abstraction.closest && !stopped) {
-    const doubt = doubtAbout(found);
-    if (process.env.TRACE && doubt) console.error("doubtAbout", [...doubt]);
-    if (doubt) return { doubt };
-  }
-  const findings = [
-    ...found.flatMap(({ code, foundIn }) => behaviourFindings(code, foundIn)),
-    ...behaviourFindings({ code: "far", severity: "note" }, far),
-    ...documentFindings(project, new Set(graphs.flatMap((graph) => [...graph.hubs]))),
-  ];
-  if (process.env.TRACE) console.error(`found ${Math.round(performance.now())}ms lost ${findings.filter((f) => f.certainty === "possible").map((f) => f.code + f.subjects)}`);
-  const lost = abstraction.closest || stopped ? undefined : findings.find((finding) => finding.certainty === "possible");
-  return lost ? { doubt: doubtOf(found.filter(({ code }) => code.code === lost.code).flatMap(({ foundIn }) => foundIn)) } : { findings, explorations };
+/** Looks at a project with a precision; told of in the trace. */
+function look(project: Project, precision: Precision, options: CheckOptions): Look {
+  const began = performance.now();
+  const found = lookAt(project, precision, options);
+  options.trace?.(
+    [
+      `facts ${[...precision.facts].join(" ") || "none"}, contexts by ${precision.whole ? "nothing hidden" : precision.contexts}${precision.apart ? ", apart" : ""}:`,
+      `${found.explorations.map(({ nodes, complete }) => `${nodes.length} states${complete ? "" : " (given up)"}`).join(", ")},`,
+      `${found.findings.length} findings, ${found.unsure.size} unsure, ${Math.round(performance.now() - began)} ms`,
+      ...[...found.unsure].map(([key, facts]) => `\n  unsure: ${key}${facts.size > 0 ? ` rests on ${[...facts].join(" ")}` : ""}`),
+    ].join(" "),
+  );
+  return found;
 }
 
-/** Searches each class of widths; a doubt where something met does not replay. */
+function lookAt(project: Project, precision: Precision, options: CheckOptions): Look {
+  const abstraction = abstractionOf(project, precision);
+  const unsure = new Map<string, ReadonlySet<string>>();
+  const { explorations, far } = exploreAll(project, precision, options, unsure);
+  const complete = explorations.every((exploration) => exploration.complete);
+  // Where the search was stopped there is no closer look: facts that are not followed then count for the user.
+  const graphs = explorations.map((exploration) => graphOf(exploration, complete));
+  const found = BEHAVIOUR.map((code) => ({
+    code,
+    foundIn: graphs.map((graph) => ({ exploration: graph.exploration, candidates: code.find(graph).filter(({ doubtful }) => complete || !doubtful) })),
+  }));
+  const behaviour = found.flatMap(({ code, foundIn }) => behaviourFindings(code, foundIn));
+  const distant = behaviourFindings({ code: "far", severity: "note" }, far);
+  if (!abstraction.closest) {
+    for (const { code, foundIn } of found) for (const [key, facts] of doubtsAbout(code, foundIn)) unsure.set(key, facts);
+    for (const finding of [...behaviour, ...distant])
+      if (finding.certainty === "possible" && !unsure.has(keyOf(finding))) {
+        const { foundIn } = found.find(({ code }) => code.code === finding.code) ?? { foundIn: far };
+        unsure.set(keyOf(finding), factsOf(foundIn.map((one) => ({ ...one, candidates: one.candidates.filter((c) => c.subjects.join(" ") === finding.subjects.join(" ")) }))));
+      }
+  }
+  const doubted = new Set(unsure.keys());
+  const findings = [
+    ...behaviour.map((finding) => (doubted.has(keyOf(finding)) && finding.certainty !== "shown" ? asPossible(finding, unsure.get(keyOf(finding))) : finding)),
+    ...distant,
+    ...documentFindings(project, new Set(graphs.flatMap((graph) => [...graph.hubs]))),
+  ];
+  return { findings, explorations, complete, unsure };
+}
+
+function asPossible(finding: Finding, facts: ReadonlySet<string> | undefined): Finding {
+  const sentence = finding.message.replace(/ \(Possible:.*\)$/, "");
+  const why = facts && facts.size > 0 ? `it depends on ${[...facts].join(", ")}` : "no walk was found that shows it";
+  return { ...finding, certainty: "possible", message: `${sentence} (Possible: ${why}.)` };
+}
+
+/** Searches each class of widths; what was met and does not replay is unsure. */
 function exploreAll(
-  abstraction: Abstraction,
-  classes: Width[][],
+  project: Project,
+  precision: Precision,
   { states, stop }: CheckOptions,
-): { explorations: Exploration[]; far: FoundIn[]; doubt: Doubt | undefined } {
+  unsure: Map<string, ReadonlySet<string>>,
+): { explorations: Exploration[]; far: FoundIn[] } {
   const found: FoundIn[] = [];
-  let doubt: Doubt | undefined;
   const explorations: Exploration[] = [];
-  for (const widths of classes) {
+  for (const widths of widthClasses(project)) {
+    const abstraction = abstractionOf(project, precision);
     const met = new Set<string>();
     const replay = (exploration: Exploration, ends: Iterable<number>, beams: Beams) => {
-      if (abstraction.closest || !exploration.complete || doubt) return;
-      const lost = firstLost(exploration, met, ends, beams);
-      if (lost) doubt = new Set(lost.flatMap((edge) => factsIn(edge)));
+      if (abstraction.closest || !exploration.complete) return;
+      for (const { place, edges } of lostPlaces(exploration, met, ends, beams)) unsure.set(`met ${place}`, new Set(edges.flatMap(factsIn)));
     };
     // Ways from launch are looked for now, because the search goes on and finds shorter ones by entrances.
     const launched = (exploration: Exploration) => {
       const ways = tapWays(exploration);
       replay(exploration, ways.reached.keys(), ways.beams);
-      if (!doubt) found.push({ exploration: { ...exploration, widths }, candidates: far(exploration, ways) });
-      return doubt === undefined;
+      found.push({ exploration: { ...exploration, widths }, candidates: far(exploration, ways) });
+      return true;
     };
-    const width = widths[0] ?? "narrow";
-    const exploration = { ...explore(abstraction, width, { states, stop, launched, }), widths };
+    const exploration = { ...explore(abstraction, widths[0] ?? "narrow", { ...(states === undefined ? {} : { states }), stop, launched }), widths };
     replay(exploration, nearestFirst(exploration), beamsOf(exploration));
     explorations.push(exploration);
-    if (doubt || (abstraction.precision.whole && !exploration.complete)) break;
+    if (!exploration.complete && (precision.apart || precision.whole)) break;
   }
-  return { explorations, far: found, doubt };
+  return { explorations, far: found };
 }
 
 /** The states of a search, the nearest first. */
@@ -143,25 +192,25 @@ function nearestFirst({ nodes }: Exploration): number[] {
   return [...nodes.keys()].sort((a, b) => (nodes[a]?.distance ?? 0) - (nodes[b]?.distance ?? 0));
 }
 
-/** The facts that something found rests on, where it would not be found if they turned out as the user would choose; undefined where nothing does. */
-function doubtAbout(found: Array<{ code: BehaviourCode; foundIn: FoundIn[] }>): Doubt | undefined {
-  for (const { code, foundIn } of found)
-    for (const { exploration, candidates } of foundIn) {
-      const doubtful = candidates.filter((candidate) => candidate.doubtful);
-      const certain = candidates.filter((candidate) => !candidate.ifShown);
-      if (code.code in HELPS && certain.length > 0) {
-        // A trap names all screens in it, of which a walk shows only one.
-        if (code.code === "trap") return doubtOf([{ exploration, candidates: certain }]);
-        const sure = new Set(code.find(graphOf(exploration, false)).map(({ subjects }) => subjects.join("\n")));
-        doubtful.push(...certain.filter(({ subjects }) => !sure.has(subjects.join("\n"))));
-      }
-      if (doubtful.length > 0) return doubtOf([{ exploration, candidates: doubtful }]);
+/** What is found of one code and would not be if the facts that are not followed turned out as the user would choose, with those facts. */
+function doubtsAbout(code: BehaviourCode, foundIn: FoundIn[]): Array<[string, ReadonlySet<string>]> {
+  return foundIn.flatMap(({ exploration, candidates }) => {
+    const doubtful = candidates.filter((candidate) => candidate.doubtful);
+    const certain = candidates.filter((candidate) => !candidate.ifShown && !candidate.doubtful);
+    if (code.code in HELPS && certain.length > 0) {
+      const sure = new Set(code.find(graphOf(exploration, false)).map(({ subjects }) => subjects.join("\n")));
+      // A trap names all screens in it, of which a walk shows only one.
+      doubtful.push(...certain.filter(({ subjects }) => code.code === "trap" || !sure.has(subjects.join("\n"))));
     }
-  return undefined;
+    return doubtful.map((candidate): [string, ReadonlySet<string>] => [
+      keyOf({ code: code.code, subjects: candidate.subjects }),
+      factsOf([{ exploration, candidates: [candidate] }]),
+    ]);
+  });
 }
 
 /** The facts asked on the way to where candidates show, and there. */
-function doubtOf(found: readonly FoundIn[]): Doubt {
+function factsOf(found: readonly FoundIn[]): ReadonlySet<string> {
   const facts = new Set<string>();
   for (const { exploration, candidates } of found)
     for (const { node } of candidates.flatMap((candidate) => candidate.at?.slice(0, PLACES) ?? []))

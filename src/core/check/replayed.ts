@@ -6,12 +6,19 @@ import { passes } from "./witness.ts";
 /** States of a place that a walk is looked for to, nearest first. */
 const TRIES = 3;
 
+/** A place that was met, and the steps of ways to it that do not replay. */
+export interface Lost {
+  place: string;
+  edges: Edge[];
+}
+
 /**
- * The steps of a way that does not replay, to a screen that the search met or a modal that it saw open,
- * along the ways given, whose ends come nearest first; undefined where a walk is found to each. Where the search follows a project coarsely,
- * this tells whether what it met is really there. A place that `known` holds is not looked for, one found is added to it.
+ * The screens that a search met and the modals that it saw open to which no walk is found along the ways given, whose ends come
+ * nearest first. Where the search follows a project coarsely, this tells whether what it met is really there. A
+ * place that `known` holds is not looked for, one found is added to it.
  */
-export function firstLost(exploration: Exploration, known: Set<string>, ends: Iterable<number>, beams: Beams): Edge[] | undefined {
+export function lostPlaces(exploration: Exploration, known: Set<string>, ends: Iterable<number>, beams: Beams): Lost[] {
+  const lost: Lost[] = [];
   const { nodes } = exploration;
   const project = exploration.abstraction.original;
   const wanted = new Map<string, number[]>();
@@ -30,15 +37,14 @@ export function firstLost(exploration: Exploration, known: Set<string>, ends: It
     for (const edge of node.edges) for (const place of edge.passed) passing.set(place, [...(passing.get(place) ?? []).slice(0, TRIES - 1), { node: at, edge }]);
   }
   for (const [place, places] of wanted) {
-    if (!places.some((at) => beams.at(at).length > 0)) return places.flatMap((at) => beams.steps(at));
-    known.add(place);
+    if (places.some((at) => beams.at(at).length > 0)) known.add(place);
+    else lost.push({ place, edges: places.flatMap((at) => beams.steps(at)) });
   }
   for (const edge of exploration.launches) for (const place of edge.passed) known.add(place);
   for (const [place, places] of passing) {
     if (known.has(place)) continue;
-    if (!places.some(({ node, edge }) => edge && passes(project, beams.at(node), edge, place)))
-      return places.flatMap(({ node, edge }) => [...beams.steps(node), ...(edge ? [edge] : [])]);
-    known.add(place);
+    if (places.some(({ node, edge }) => edge && passes(project, beams.at(node), edge, place))) known.add(place);
+    else lost.push({ place, edges: places.flatMap(({ node, edge }) => [...beams.steps(node), ...(edge ? [edge] : [])]) });
   }
-  return undefined;
+  return lost.filter(({ place }) => !known.has(place));
 }

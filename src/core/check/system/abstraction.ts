@@ -124,6 +124,7 @@ function abstractApp(abstraction: Abstraction, plan: Plan): App {
 }
 
 type Items = readonly Node[];
+type Find = (item: Node) => Node | undefined;
 
 /** Looks down stacks as far as they are known, and asks the contexts for what is hidden. */
 function stackAccess(abstraction: Abstraction): StackAccess {
@@ -219,31 +220,34 @@ function topOf(abstraction: Abstraction, rest: Shown, place: string): Items {
 }
 
 /** Cuts a stack down through what is known of it, and on through what is hidden. */
-function cutIn(abstraction: Abstraction, items: Items, find: (item: Node) => Node | undefined, sought: string): Items | undefined {
+function cutIn(abstraction: Abstraction, items: Items, find: Find, sought: string, seen?: Set<string>): Items | undefined {
   for (let i = items.length - 1; i >= 0; i--) {
     const item = items[i] as Node;
-    if (isRest(item)) return cutHidden(abstraction, contextOf(item), find, sought);
+    if (isRest(item)) return cutHidden(abstraction, contextOf(item), find, sought, seen);
     const found = find(item);
     if (found) return found === item ? items.slice(0, i + 1) : [...items.slice(0, i), found];
   }
   return undefined;
 }
 
-function cutHidden(abstraction: Abstraction, context: string, find: (item: Node) => Node | undefined, sought: string): Items | undefined {
-  if (sought.startsWith("holds ")) return bringUpHidden(abstraction, context, find, sought);
+function cutHidden(abstraction: Abstraction, context: string, find: Find, sought: string, seen?: Set<string>): Items | undefined {
+  if (sought.startsWith("holds ")) return bringUpHidden(abstraction, context, find, sought, seen);
   const cut = cutKnown(abstraction, context, sought, (item) => find(item) !== undefined);
   return cut === undefined ? undefined : itemsOf(abstraction, cut);
 }
 
 /** Brings a container up that may be in an item of a hidden stack: each such item gives a result of its own. */
-function bringUpHidden(abstraction: Abstraction, context: string, find: (item: Node) => Node | undefined, sought: string): Items | undefined {
+function bringUpHidden(abstraction: Abstraction, context: string, find: Find, sought: string, seen = new Set<string>()): Items | undefined {
+  // Where a stack goes on as it began, there is nothing more in it to find.
+  if (seen.has(context)) return undefined;
+  seen.add(context);
   const cut = cutKnown(abstraction, context, "container", (item) => item.kind !== "shown");
   if (!cut) return undefined;
   abstraction.rests.each.add(cut);
   const content = pick(abstraction, cut, "", contexts(abstraction).contents(cut));
   const items = content.kind === "stack" ? content.items : [];
   const found = find(items[items.length - 1] as Node);
-  return found ? [...items.slice(0, -1), found] : cutIn(abstraction, items.slice(0, -1), find, sought);
+  return found ? [...items.slice(0, -1), found] : cutIn(abstraction, items.slice(0, -1), find, sought, seen);
 }
 
 /** The context of what a cut can come to; undefined where it finds nothing, which may be a choice. */

@@ -14,8 +14,9 @@
 import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import type { Plan } from "../../plan/plan.ts";
+import { make, makeLane } from "../../semantics/make.ts";
 import type { LaneNode, Node, StackNode, State } from "../../semantics/types.ts";
-import { type Covered, contextOf, hideContexts, isHidden, isRest } from "./hiding.ts";
+import { type Covered, contextOf, hide, hideContexts, isHidden, isRest } from "./hiding.ts";
 import { factsKey, nodeKey, stateKey } from "./key.ts";
 import type { Abstraction } from "./abstraction.ts";
 
@@ -51,8 +52,9 @@ export class Contexts {
   /** By context the cuts that are made in it. */
   private readonly cuts = new Map<string, Map<string, { into: Cut; key: string; stop: Stop }>>();
   private readonly cutNamed = new Map<string, Cut>();
-  /** By the context of a cut those of other cuts that go on in it. */
-  private readonly flows = new Map<string, Set<Cut>>();
+  /** By context those that may hold all that it may hold, and by the context of a cut the cuts that go on in it. */
+  private readonly flows = new Map<string, Set<string>>();
+  private readonly goesOn = new Map<string, Set<Cut>>();
   /** Those that may hold a screen that arrive legs lead on from. */
   private readonly arriving = new Map<string, Node[]>();
 
@@ -94,8 +96,14 @@ export class Contexts {
     const queue = [{ context, content }];
     for (let next = queue.pop(); next; next = queue.pop()) {
       const { context: at, content: what } = next;
+      const [only, ...more] = what.kind === "stack" ? what.items : [];
+      if (only && more.length === 0 && isRest(only)) {
+        // A stack of which nothing is known but a context: all that this may hold.
+        this.flow(contextOf(only), at, queue);
+        continue;
+      }
       if (!this.add(at, what)) continue;
-      for (const cut of this.flows.get(at) ?? []) queue.push({ context: cut.context, content: what });
+      for (const context of this.flows.get(at) ?? []) queue.push({ context, content: what });
       for (const { into, key, stop } of this.cuts.get(at)?.values() ?? []) this.cutContent(what, into, key, stop, queue);
     }
   }
@@ -129,7 +137,7 @@ export class Contexts {
     const { containers, hidden } = heldBy(this.abstraction.app.plan, content);
     const gained = new Set(containers);
     for (const inner of hidden) {
-      this.around.set(inner, (this.around.get(inner) ?? new Set()).add(context));
+      add(this.around, inner, context);
       for (const id of this.containers.get(inner) ?? []) gained.add(id);
     }
     const queue = [{ at: context, gained }];
@@ -172,25 +180,32 @@ export class Contexts {
       queue.push({ context: into.context, content: { ...content, items: items.slice(0, found + 1) } });
     } else if (lowest && isRest(lowest)) {
       const on = this.cut(contextOf(lowest), key, stop);
-      this.flow(on, into, queue);
+      if (on === into) return;
+      this.flow(on.context, into.context, queue);
+      add(this.goesOn, on.context, into);
+      if (on.missed) this.miss(into);
     } else this.miss(into);
   }
 
-  /** All that one cut comes to, now and later, the other comes to as well. */
-  private flow(from: Cut, to: Cut, queue: Array<{ context: string; content: Node }>) {
-    if (from === to) return;
-    const flows = this.flows.get(from.context) ?? new Set();
-    if (flows.has(to)) return;
-    this.flows.set(from.context, flows.add(to));
-    if (from.missed) this.miss(to);
-    for (const content of this.contents(from.context)) queue.push({ context: to.context, content });
+  /** All that one context may hold, now and later, the other may hold as well. */
+  private flow(from: string, to: string, queue: Array<{ context: string; content: Node }>) {
+    if (from === to || this.flows.get(from)?.has(to)) return;
+    add(this.flows, from, to);
+    for (const content of this.contents(from)) queue.push({ context: to, content });
   }
 
   private miss(cut: Cut) {
     if (cut.missed) return;
     cut.missed = true;
     this.listener.became(`missed ${cut.context}`);
-    for (const other of this.flows.get(cut.context) ?? []) this.miss(other);
+    for (const other of this.goesOn.get(cut.context) ?? []) this.miss(other);
+  }
+
+  /** Whether a content is what a place holds as it is made when first visited. */
+  isAsMade(content: Node): boolean {
+    const { plan } = this.abstraction.app;
+    const made = hide(this.abstraction, plan.lanes.has(content.at) ? makeLane(plan, content.at) : make(plan, content.at));
+    return this.textOf(content).replace(/#\d+/g, "") === this.textOf(made);
   }
 
   /** A node as text: the same text for what is the same from here on. */
@@ -240,6 +255,12 @@ export function heldBy(plan: Plan, node: Node): { containers: ReadonlySet<string
 }
 
 const heldInNodes = (_: Plan) => new WeakMap<Node, { containers: ReadonlySet<string>; hidden: readonly string[] }>();
+
+function add<T>(map: Map<string, Set<T>>, key: string, value: T) {
+  const set = map.get(key);
+  if (set) set.add(value);
+  else map.set(key, new Set([value]));
+}
 
 function push<T>(map: Map<string, T[]>, key: string, value: T) {
   const list = map.get(key);

@@ -1,7 +1,6 @@
 import type { Width } from "../../model/schema.ts";
 import { factsAnew } from "../../semantics/enter.ts";
 import { stateLine } from "../../semantics/line.ts";
-import { make, makeLane } from "../../semantics/make.ts";
 import { branchNode, currentScreen } from "../../semantics/state.ts";
 import { arrive, beginning } from "../../semantics/step.ts";
 import type { Node } from "../../semantics/types.ts";
@@ -189,8 +188,7 @@ class Search {
     const { plan } = this.abstraction.app;
     // What an arrive leg leads on from at once was seen to when it came to light; a branch that is uncovered does not arrive.
     if (!isUnder(branchNode(node.state, branch)) && arrives(plan, content)) return;
-    const made = plan.lanes.has(content.at) ? makeLane(plan, content.at) : make(plan, content.at);
-    const edge: Edge = { ...noEdge(), way: "reveal", asMade: this.contexts.textOf(content) === this.contexts.textOf(made) };
+    const edge: Edge = { ...noEdge(), way: "reveal", asMade: this.contexts.isAsMade(content) };
     edge.to = this.enter(this.contexts.hide(revealed(node.state, branch, content)), { node: at, edge });
     node.edges.push(edge);
   }

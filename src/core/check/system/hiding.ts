@@ -98,7 +98,8 @@ function hideUnder(project: Project, state: State, left: Left): State {
   return out;
 }
 
-function hide(abstraction: Hiding, node: Node, left: Left): Node {
+/** A node with what does not show in it hidden. */
+export function hide(abstraction: Hiding, node: Node, left: Left = (name) => name): Node {
   switch (node.kind) {
     case "shown":
       return node;
