@@ -1,7 +1,7 @@
 /** Random documents in which everything of the model occurs often, and walks that go wherever they can. Held to by counts. */
 import { appOf } from "../../src/core/insight/app.ts";
 import { readProjectData } from "../../src/core/model/read.ts";
-import type { Json, NavEvent, Project } from "../../src/core/model/schema.ts";
+import type { Json, Leg, NavEvent, Project } from "../../src/core/model/schema.ts";
 import { launch, step } from "../../src/core/semantics/step.ts";
 import { pick, type Random, seeded } from "./documents.ts";
 
@@ -296,6 +296,26 @@ function entrance(making: Making, id: string): Data {
       ...maybe(random, 0.75, () => ({ otherwise: String(pick(random, [...screens, ...containers]).id), resume: chance(random, 0.6) })),
     })),
     warm: pick(random, ["rebuild", "onTop"]),
+  };
+}
+
+/** The same document with nothing in it that rests on arguments, rows or typed text: all that a plain search meets can be known. */
+export function withoutArguments(project: Project): Project {
+  const rests = (text: string) => /\b(param|item|field|next|prev|link)\b/.test(text);
+  return {
+    ...project,
+    screens: project.screens.map(({ pages: _, ...screen }) => ({ ...screen, params: [] })),
+    legs: project.legs.map(({ when, ...leg }) => {
+      const { pass: _pass, give: _give, ...move } = (leg.move ?? {}) as { pass?: unknown; give?: unknown };
+      const set = Object.fromEntries(Object.entries(leg.set ?? {}).filter(([, text]) => !rests(text)));
+      return {
+        ...leg,
+        ...(leg.move ? { move: move as Leg["move"] } : {}),
+        ...(leg.set && Object.keys(set).length > 0 ? { set } : { set: undefined }),
+        ...(when === undefined || rests(when) ? {} : { when }),
+      } as Leg;
+    }),
+    entrances: project.entrances.map(({ pass: _, ...entrance }) => ({ ...entrance, ...(entrance.when && rests(entrance.when) ? { when: "fact.f" } : {}) })),
   };
 }
 
