@@ -37,6 +37,24 @@ const ROUNDS = 4;
 /** States of a class of widths up to which a project is followed with nothing hidden. */
 const WHOLE_STATES = 800;
 
+/** The coarsest look that there is reason for: with the facts that decide how an event goes on, or none of them where that is too much. */
+function first(project: Project, options: CheckOptions): [ReadonlySet<string>, Look] {
+  const facts = decisive(project);
+  if (facts.size > 0) {
+    const found = look(project, coarse(facts), options);
+    if (found.complete) return [facts, found];
+  }
+  const none = new Set<string>();
+  return [none, look(project, coarse(none), { ...options, states: options.states ?? MOST_STATES })];
+}
+
+/** States that the coarsest look of all may have. */
+const MOST_STATES = 100_000;
+
+/** States up to which everything is told apart: so many, and so many times those of the look before. */
+const CLOSER_STATES = 1_000;
+const CLOSER_TIMES = 4;
+
 /** What is left unsure by a look that could not be made closer is looked at one by one, up to so many. */
 const ONE_BY_ONE = 12;
 
@@ -48,18 +66,17 @@ const ONE_BY_ONE = 12;
  * it was unsure, as possible.
  */
 export function refined(project: Project, options: CheckOptions): Found {
-  let facts = setAtOnce(project);
-  let best = look(project, coarse(facts), options);
+  let [facts, best] = first(project, options);
   for (let round = 0; round < ROUNDS && best.complete && best.unsure.size > 0; round++) {
     const more = union([facts, ...best.unsure.values()]);
     if (more.size === facts.size) break;
-    const next = look(project, coarse(more), options);
+    const next = look(project, coarse(more), within(best, options));
     if (!next.complete) return oneByOne(project, best, facts, options);
     facts = more;
     best = next;
   }
   if (best.unsure.size === 0 || !best.complete) return best;
-  const closer = look(project, closest(project), options);
+  const closer = look(project, closest(project), within(best, options));
   if (!closer.complete) return oneByOne(project, best, facts, options);
   // No fewer states are met with nothing hidden, so there is no use in trying where there are too many already.
   const few = closer.explorations.every(({ nodes }) => nodes.filter(({ pending }) => !pending).length <= WHOLE_STATES);
@@ -68,26 +85,37 @@ export function refined(project: Project, options: CheckOptions): Found {
   return whole.complete ? whole : closer;
 }
 
+/** As many states for a closer look as the last one gives reason for. */
+function within(last: Look, options: CheckOptions): CheckOptions {
+  const states = CLOSER_STATES + CLOSER_TIMES * statesOf(last);
+  return { ...options, states: Math.min(options.states ?? states, states) };
+}
+
+const statesOf = ({ explorations }: Found) => Math.max(...explorations.map(({ nodes }) => nodes.length));
+
 /** What is hidden stands for more than it may hold at once: no walk shows some finding, or a trap may name a screen too many. */
 function mayNameTooMuch({ code, certainty }: Finding): boolean {
   return certainty === "possible" || code === "trap";
 }
 
 /** Looks at what is unsure one by one, each with the facts that it rests on alone: what is not found then is not there, and what is shown is. */
-function oneByOne(project: Project, look: Look, followed: ReadonlySet<string>, options: CheckOptions): Found {
-  let { findings } = look;
+function oneByOne(project: Project, last: Look, followed: ReadonlySet<string>, options: CheckOptions): Found {
+  let { findings } = last;
   const tried = new Map<string, Look>();
-  for (const [key, facts] of [...look.unsure].slice(0, ONE_BY_ONE)) {
+  let left = within(last, options).states ?? 0;
+  for (const [key, facts] of [...last.unsure].slice(0, ONE_BY_ONE)) {
     const with_ = union([followed, facts]);
     if (with_.size === followed.size) continue;
     const name = [...with_].sort().join();
-    const closer = tried.get(name) ?? lookAt(project, coarse(with_), options);
+    if (!tried.has(name) && left <= 0) continue;
+    const closer = tried.get(name) ?? look(project, coarse(with_), { ...options, states: Math.min(options.states ?? left, left) });
+    if (!tried.has(name)) left -= statesOf(closer);
     tried.set(name, closer);
     if (!closer.complete) continue;
     const now = closer.findings.find((finding) => keyOf(finding) === key);
     findings = findings.flatMap((finding) => (keyOf(finding) !== key ? [finding] : now ? [now] : []));
   }
-  return { ...look, findings };
+  return { ...last, findings };
 }
 
 const keyOf = ({ code, subjects }: Pick<Finding, "code" | "subjects">) => `${code} ${subjects.join(" ")}`;
@@ -98,11 +126,12 @@ function union(sets: Iterable<ReadonlySet<string>>): ReadonlySet<string> {
   return out;
 }
 
-/** Facts that legs set which fire within another event: they decide how that event goes on. */
-function setAtOnce(project: Project): ReadonlySet<string> {
+/** Facts that legs set or ask which fire within another event: they decide how that event goes on. */
+function decisive(project: Project): ReadonlySet<string> {
   const all = appFacts(project);
   const within = project.legs.filter((leg) => leg.on.kind === "arrive" || leg.on.kind === "depart");
-  return new Set(within.flatMap((leg) => Object.keys(leg.set ?? {})).filter((id) => all.has(id)));
+  const asked = within.flatMap(({ when }) => [...(when ?? "").matchAll(/\bfact\.(\w+)/g)].map(([, id]) => id as string));
+  return new Set([...within.flatMap((leg) => Object.keys(leg.set ?? {})), ...asked].filter((id) => all.has(id)));
 }
 
 /** Looks at a project with a precision; told of in the trace. */

@@ -84,13 +84,15 @@ export function redirectLoop(graph: Graph): Candidate[] {
 export function returnsToFinished(graph: Graph): Candidate[] {
   const { nodes, hubs, project, name } = graph;
   const found = new Map<string, Candidate>();
+  const places = new Map(project.screens.map(({ id }) => [id, oncePlaces(project, id)]));
+  if ([...places.values()].every((list) => list.length === 0)) return [];
   nodes.forEach((node, i) => {
     if (!hubs.has(node.screen)) return;
-    const own = new Set(oncePlaces(project, node.screen));
+    const own = new Set(places.get(node.screen));
     for (const edge of node.edges) {
       if (edge.outcome !== "moved" || !["back", "lead", "tab", "pick"].includes(edge.event?.do ?? "")) continue;
       for (const to of shownAfter(nodes, edge)) {
-        const once = oncePlaces(project, to.screen).find((id) => !own.has(id));
+        const once = places.get(to.screen)?.find((id) => !own.has(id));
         if (once !== undefined)
           note(
             found,
