@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { expect, type Locator, type Page, test } from "@playwright/test";
-import { wayTo } from "../../src/core/check/way.ts";
+import { wayTo } from "../../src/core/check/counterexample/wayTo.ts";
 import { appOf } from "../../src/core/insight/app.ts";
 import { elementIdOf, lookup } from "../../src/core/model/lookup.ts";
 import { readProject } from "../../src/core/model/read.ts";

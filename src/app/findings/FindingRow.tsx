@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { fixesFor } from "../../core/check/fixes.ts";
+import { fixesFor } from "../../core/check/repairs/repairs.ts";
 import { lookup } from "../../core/model/lookup.ts";
 import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";

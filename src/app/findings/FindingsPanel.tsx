@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { mendAll } from "../../core/check/mendAll.ts";
+import { mendAll } from "../../core/check/repairs/repairAll.ts";
 import { nameOf } from "../../core/model/lookup.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { useDocument } from "../store/document.ts";

@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { fixesFor } from "../../core/check/fixes.ts";
 import { proofText } from "../../core/check/proof.ts";
+import { fixesFor } from "../../core/check/repairs/repairs.ts";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
 import { FindingsPanel } from "./FindingsPanel.tsx";

@@ -1,6 +1,6 @@
 import { expose } from "comlink";
 import { check } from "../../core/check/check.ts";
-import { wayTo } from "../../core/check/way.ts";
+import { wayTo } from "../../core/check/counterexample/wayTo.ts";
 import type { Checked, HandedFile } from "../../core/handoff/handed.ts";
 import { targetOf } from "../../core/handoff/target.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";

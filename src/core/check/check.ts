@@ -1,10 +1,10 @@
 import type { Project } from "../model/schema.ts";
-import { BEHAVIOUR } from "./behaviour/all.ts";
-import type { Exploration } from "./system/exploration.ts";
 import { type CheckResult, type Finding, type Proof, SEVERITIES } from "./finding.ts";
-import { fixesFor } from "./fixes.ts";
+import { FINDINGS } from "./findings/all.ts";
 import type { CheckOptions } from "./options.ts";
-import { refined } from "./refine.ts";
+import { refined } from "./refine/refine.ts";
+import { fixesFor } from "./repairs/repairs.ts";
+import type { Exploration } from "./system/exploration.ts";
 
 /**
  * Checks a project: findings about the document and about behaviour, the latter with a walk
@@ -29,7 +29,7 @@ function inOrder(project: Project, findings: Finding[]): Finding[] {
   const place = new Map<string, number>();
   for (const list of [project.containers, project.screens, project.legs, project.entrances, project.facts])
     for (const { id } of list) if (!place.has(id)) place.set(id, place.size);
-  const codes = [...new Set([...BEHAVIOUR.map((b) => b.code), ...findings.map((f) => f.code)])];
+  const codes = [...new Set([...FINDINGS.flatMap(({ code, inSearch }) => (inSearch ? [code] : [])), ...findings.map((f) => f.code)])];
   const rank = (f: Finding) => [SEVERITIES.indexOf(f.severity), codes.indexOf(f.code), ...f.subjects.map((id) => place.get(id) ?? place.size)];
   return findings
     .map((finding) => ({ finding, rank: rank(finding) }))

@@ -333,6 +333,18 @@ export const CASES: Case[] = [
     good: carrying("grow", "y"),
   },
   { code: "carry-mismatch", subjects: ["go"], bad: carrying("slide", "y"), good: carrying("grow", "y") },
+  {
+    code: "idle-leg",
+    subjects: ["shut"],
+    bad: app("s", { stacks: { s: "a b" }, modals: { m: "x" }, legs: ["up a open m", "on a push b", "shut b close m"] }),
+    good: app("s", { stacks: { s: "a b" }, modals: { m: ["x", { blocks: false }] }, legs: ["up a open m", "on a push b", "shut b close m"] }),
+  },
+  {
+    code: "idle-leg",
+    subjects: ["again"],
+    bad: app("s", { stacks: { s: "a b" }, facts: [flag], legs: ["go a push b set.f=true", "again b set.f=true"] }),
+    good: app("s", { stacks: { s: "a b" }, facts: [flag], legs: ["go a push b", "again b set.f=true"] }),
+  },
 ];
 
 /** A leg that carries an element of its source to one of its target. */

@@ -1,9 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { abstractionOf } from "../../../src/core/check/system/abstraction.ts";
 import { check } from "../../../src/core/check/check.ts";
-import { helpsAfterAll } from "../../../src/core/check/escape.ts";
+import { helpsAfterAll } from "../../../src/core/check/counterexample/help.ts";
+import { wayTo } from "../../../src/core/check/counterexample/wayTo.ts";
+import { kindOf } from "../../../src/core/check/findings/all.ts";
+import { hubsOf } from "../../../src/core/check/reach/graph.ts";
+import { abstractionOf } from "../../../src/core/check/system/abstraction.ts";
 import { explore } from "../../../src/core/check/system/explore.ts";
-import { wayTo } from "../../../src/core/check/way.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
 import { currentScreen } from "../../../src/core/semantics/state.ts";
@@ -29,8 +31,10 @@ const sheet = app("s", {
     "shut note close",
   ],
 });
-const helps = (project: Project, code: string, subjects: string[], walk: NavEvent[]) =>
-  helpsAfterAll(explore(abstractionOf(project), "narrow"), code, subjects, walk);
+const helps = (project: Project, code: string, subjects: string[], walk: NavEvent[]) => {
+  const help = kindOf(code)?.helps;
+  return help !== undefined && helpsAfterAll(project, help, { subjects, hubs: hubsOf(project, explore(abstractionOf(project), "narrow")) }, walk);
+};
 
 describe("a walk as evidence", () => {
   it("is none for a trap where it ends over a page with a way home", () => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
-import { mendAll } from "../../../src/core/check/mendAll.ts";
+import { mendAll } from "../../../src/core/check/repairs/repairAll.ts";
 import { app } from "../../vectors/app.ts";
 
 const project = app("s", {

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
-import { fixesFor } from "../../../src/core/check/fixes.ts";
+import { fixesFor } from "../../../src/core/check/repairs/repairs.ts";
 import { bornSays, followValue, providersOf } from "../../../src/core/insight/flow.ts";
 import { sampleArguments } from "../../../src/core/insight/sample.ts";
 import { completions } from "../../../src/core/model/complete.ts";

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
-import { documentFindings } from "../../../src/core/check/document/all.ts";
+import { documentFindings } from "../../../src/core/check/findings/all.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import { type Chosen, clipSays, copied, readClip } from "../../../src/core/model/edits/clip.ts";
 import { renameField } from "../../../src/core/model/edits/fields.ts";

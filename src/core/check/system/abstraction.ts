@@ -9,49 +9,16 @@
 
 import { lookup } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
-import type { Json } from "../../plan/data.ts";
 import type { Leg, Plan } from "../../plan/plan.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { plainApp } from "../../semantics/app.ts";
 import { shownIn } from "../../semantics/state.ts";
-import type { App, Node, Shown, StackAccess, State } from "../../semantics/types.ts";
+import type { App, Node, Shown, StackAccess } from "../../semantics/types.ts";
 import { Chooser, CONTEXT_QUESTION } from "./choices.ts";
-import { type Contexts, heldBy } from "./contexts.ts";
-import { contextOf, isHidden, isRest, restOn } from "./hiding.ts";
-import { appFacts, closest, type Precision } from "./precision.ts";
+import { contextOf, heldBy, isHidden, isRest, restOn } from "./hiding.ts";
+import { appFacts, closest } from "./precision.ts";
+import type { Abstraction, KnownContexts, Rests } from "./types.ts";
 import { truth, valueForFact } from "./unknown.ts";
-
-export interface Abstraction {
-  /** Without arguments, outside facts and the facts that are not followed. */
-  project: Project;
-  /** The same, to run. */
-  app: App;
-  original: Project;
-  precision: Precision;
-  /** Nothing is left out that could be followed. */
-  closest: boolean;
-  chooser: Chooser;
-  /** Facts that are not followed and have been set in this event: how often, and to what, where that is plain. */
-  assigned: Map<string, { known: Json | undefined; version: number }>;
-  /** What may be hidden; those of the search that is going on. */
-  contexts: Contexts | undefined;
-  /** What the step that is worked out rests on. */
-  rests: Rests;
-  /** The content to take of one context; of others any. */
-  only: { context: string; content: Node } | undefined;
-  /** By the facts of concrete states those that are followed. */
-  followed: WeakMap<State["facts"], State["facts"]>;
-}
-
-/** What a step rests on that may not be known in full yet. */
-export interface Rests {
-  /** Contexts of which each content gives a result of its own. */
-  each: Set<string>;
-  /** What would change the results if it came to be so. */
-  flags: Set<string>;
-  /** By place the contexts of which it was asked whether the place is in them. */
-  asked: Map<string, Set<string>>;
-}
 
 export const noRests = (): Rests => ({ each: new Set(), flags: new Set(), asked: new Map() });
 
@@ -73,6 +40,7 @@ export function abstractionOf(original: Project, precision = closest(original)):
     assigned: new Map(),
     contexts: undefined,
     rests: noRests(),
+    missed: new Map(),
     only: undefined,
     followed: new WeakMap(),
   };
@@ -149,7 +117,7 @@ function stackAccess(abstraction: Abstraction): StackAccess {
   };
 }
 
-function contexts({ contexts: known }: Abstraction): Contexts {
+function contexts({ contexts: known }: Abstraction): KnownContexts {
   if (!known) throw new Error("stackAccess: a hidden context was met outside of a search");
   return known;
 }
@@ -257,15 +225,16 @@ function cutKnown(abstraction: Abstraction, context: string, key: string, stop: 
   const found = contexts(abstraction).contents(cut.context).length > 0;
   if (!cut.missed) flags.add(`missed ${cut.context}`);
   if (!found) flags.add(`found ${cut.context}`);
-  if (!found) return undefined;
-  return !cut.missed || abstraction.chooser.choose(`${CONTEXT_QUESTION}${cut.context}`, [true, false]) ? cut.context : undefined;
+  if (found && (!cut.missed || abstraction.chooser.choose(`${CONTEXT_QUESTION}${cut.context}`, [true, false]))) return cut.context;
+  abstraction.missed.set(context, [...(abstraction.missed.get(context) ?? []), { key, stop }]);
+  return undefined;
 }
 
 /** Whether a place is among the items as far as they are known; what is hidden is noted, and looked through when all is known that it holds. */
 function mayHave(abstraction: Abstraction, items: Items, place: string): boolean {
   if (items.some((item) => item.at === place)) return true;
   const rest = items.find(isRest);
-  if (!rest) return false;
+  if (!rest || abstraction.missed.get(contextOf(rest))?.some(({ key }) => key === `is ${place}`)) return false;
   const asked = abstraction.rests.asked.get(place) ?? new Set();
   abstraction.rests.asked.set(place, asked.add(contextOf(rest)));
   return true;

@@ -12,25 +12,17 @@
  */
 
 import { lookup } from "../../model/lookup.ts";
-import { once } from "../../model/once.ts";
-import type { Plan } from "../../plan/plan.ts";
 import { make, makeLane } from "../../semantics/make.ts";
 import type { LaneNode, Node, StackNode, State } from "../../semantics/types.ts";
-import { type Covered, contextOf, hide, hideContexts, isHidden, isRest } from "./hiding.ts";
+import { type Covered, contextOf, heldBy, hide, hideContexts, isRest, mapRests, restOn } from "./hiding.ts";
 import { factsKey, nodeKey, stateKey } from "./key.ts";
-import type { Abstraction } from "./abstraction.ts";
+import type { Abstraction, Cut, KnownContexts, Missed, Stop } from "./types.ts";
 
 /** A state with its contexts hidden, and what was hidden now. */
 export interface HiddenState {
   state: State;
   key: string;
   left: Array<{ context: string; content: Node }>;
-}
-
-/** What a cut can come to: a context that holds all that is found, and whether there may be nothing to find. */
-export interface Cut {
-  context: string;
-  missed: boolean;
 }
 
 /** Told of what is found out later. */
@@ -41,16 +33,17 @@ export interface Listener {
   became(what: string): void;
 }
 
-/** Where a cut stops: at an item that matches, or at the lowest. */
-type Stop = ((item: Node) => boolean) | "lowest";
-
-export class Contexts {
+export class Contexts implements KnownContexts {
   private readonly held = new Map<string, Node[]>();
   private readonly texts = new WeakMap<Node, string>();
   private readonly known = new Map<string, Set<string>>();
   private readonly moments = new Map<string, number>();
   /** By context the cuts that are made in it. */
   private readonly cuts = new Map<string, Map<string, { into: Cut; key: string; stop: Stop }>>();
+  /** By context the parts of it that are without something. */
+  private readonly parts = new Map<string, Array<{ into: string } & Missed>>();
+  /** By context what others may hold as soon as it may hold anything. */
+  private readonly awaiting = new Map<string, Array<{ context: string; content: Node }>>();
   private readonly cutNamed = new Map<string, Cut>();
   /** By context those that may hold all that it may hold, and by the context of a cut the cuts that go on in it. */
   private readonly flows = new Map<string, Set<string>>();
@@ -80,8 +73,9 @@ export class Contexts {
     return this.held;
   }
 
-  /** A state with what does not show hidden. */
-  hide(full: State): HiddenState {
+  /** A state with what does not show hidden; contexts in which something was looked for and not found are known to be without it. */
+  hide(known: State, missed?: Abstraction["missed"]): HiddenState {
+    const full = missed && missed.size > 0 ? mapRests(known, (context) => this.without(context, missed.get(context) ?? [])) : known;
     const left: HiddenState["left"] = [];
     const state = hideContexts(this.abstraction, full, (name, content, of) => {
       const context = this.abstraction.precision.contexts === "place" ? name : `${name}#${this.moment(full, of)}`;
@@ -103,7 +97,10 @@ export class Contexts {
         continue;
       }
       if (!this.add(at, what)) continue;
+      queue.push(...(this.awaiting.get(at) ?? []));
+      this.awaiting.delete(at);
       for (const context of this.flows.get(at) ?? []) queue.push({ context, content: what });
+      for (const part of this.parts.get(at) ?? []) this.partContent(what, part.into, part, queue);
       for (const { into, key, stop } of this.cuts.get(at)?.values() ?? []) this.cutContent(what, into, key, stop, queue);
     }
   }
@@ -159,8 +156,8 @@ export class Contexts {
     const known = this.cuts.get(context)?.get(key);
     if (known) return known.into;
     // Cuts in what was cut before are known together, so that there is an end to their names.
-    const [uncut, ...before] = context.split("/");
-    const name = before.length > 0 ? `${uncut}/again/${key}` : `${uncut}/${key}`;
+    const [uncut = "", before] = /^(.*?)(\/(?!no ).*)?$/.exec(context)?.slice(1) ?? [];
+    const name = before !== undefined ? `${uncut}/again/${key}` : `${uncut}/${key}`;
     const into = this.cutNamed.get(name) ?? { context: name, missed: false };
     this.cutNamed.set(name, into);
     const cuts = this.cuts.get(context) ?? new Map();
@@ -169,6 +166,35 @@ export class Contexts {
     for (const content of [...this.contents(context)]) this.cutContent(content, into, key, stop, queue);
     for (const { context: at, content } of queue) this.note(at, content);
     return into;
+  }
+
+  /** The part of a context in which none of some things is found. */
+  private without(context: string, missed: readonly Missed[]): string {
+    return missed.reduce((from, { key, stop }) => {
+      const keys = [...new Set([...from.split("/no ").slice(1), key])].sort();
+      const name = [from.split("/no ")[0], ...keys].join("/no ");
+      if (this.parts.get(from)?.some(({ into }) => into === name) || name === from) return name;
+      push(this.parts, from, { into: name, key, stop });
+      const queue: Array<{ context: string; content: Node }> = [];
+      for (const content of this.contents(from)) this.partContent(content, name, { key, stop }, queue);
+      for (const { context: at, content } of queue) this.note(at, content);
+      return name;
+    }, context);
+  }
+
+  private partContent(content: Node, into: string, missed: Missed, queue: Array<{ context: string; content: Node }>) {
+    if (content.kind !== "stack") return;
+    const [lowest, ...others] = content.items;
+    if (content.items.some((item) => !isRest(item) && missed.stop(item))) return;
+    if (!lowest || !isRest(lowest)) {
+      queue.push({ context: into, content });
+      return;
+    }
+    const beneath = this.without(contextOf(lowest), [missed]);
+    const part = { context: into, content: { ...content, items: [{ ...lowest, at: restOn(beneath) }, ...others] } };
+    // There is no such content before there is something without it beneath.
+    if (this.contents(beneath).length > 0) queue.push(part);
+    else push(this.awaiting, beneath, part);
   }
 
   private cutContent(content: Node, into: Cut, key: string, stop: Stop, queue: Array<{ context: string; content: Node }>) {
@@ -231,30 +257,6 @@ export class Contexts {
 }
 
 const NONE: readonly Node[] = [];
-
-/** The containers in a node, those of lanes that were never visited among them, and the contexts hidden in it. */
-export function heldBy(plan: Plan, node: Node): { containers: ReadonlySet<string>; hidden: readonly string[] } {
-  const kept = once(plan, heldInNodes);
-  const known = kept.get(node);
-  if (known) return known;
-  const containers = new Set<string>();
-  const hidden = new Set<string>();
-  const visit = (at: Node) => {
-    if (isHidden(at)) hidden.add(contextOf(at));
-    if (at.kind === "shown") return;
-    containers.add(at.at);
-    if (at.kind === "stack") return at.items.forEach(visit);
-    for (const id of plan.containers.get(at.at)?.members ?? [])
-      if (!Object.hasOwn(at.lanes, id)) for (const inside of plan.containers.get(id)?.holds ?? []) containers.add(inside);
-    Object.values(at.lanes).forEach(visit);
-  };
-  visit(node);
-  const made = { containers, hidden: [...hidden] };
-  kept.set(node, made);
-  return made;
-}
-
-const heldInNodes = (_: Plan) => new WeakMap<Node, { containers: ReadonlySet<string>; hidden: readonly string[] }>();
 
 function add<T>(map: Map<string, Set<T>>, key: string, value: T) {
   const set = map.get(key);

@@ -1,8 +1,8 @@
 import type { NavEvent, Width } from "../../model/schema.ts";
 import type { Log, Node, Outcome, State } from "../../semantics/types.ts";
 import type { Choice } from "./choices.ts";
-import type { Abstraction } from "./abstraction.ts";
 import type { Pending } from "./hiding.ts";
+import type { Abstraction } from "./types.ts";
 
 /**
  * What a step is to a person: a way out that the screen shows, the system's Back, something

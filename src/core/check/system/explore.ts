@@ -4,12 +4,13 @@ import { stateLine } from "../../semantics/line.ts";
 import { branchNode, currentScreen } from "../../semantics/state.ts";
 import { arrive, beginning } from "../../semantics/step.ts";
 import type { Node } from "../../semantics/types.ts";
-import { type Abstraction, arrives, noRests } from "./abstraction.ts";
+import { arrives, noRests } from "./abstraction.ts";
 import { Contexts, type HiddenState } from "./contexts.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { isUnder, pendingIn, revealed } from "./hiding.ts";
 import { factsKey } from "./key.ts";
 import { events, noEdge, run, type Step, startEvents, stepName, watched } from "./steps.ts";
+import type { Abstraction } from "./types.ts";
 import { shortestWays } from "./ways.ts";
 
 export interface ExploreOptions {
@@ -176,8 +177,8 @@ class Search {
     abstraction.only = undefined;
     for (const context of abstraction.rests.each) watch(this.each, context, at, step);
     for (const flag of abstraction.rests.flags) watch(this.flags, flag, at, step);
-    for (const { edge, state } of results) {
-      edge.to = state === undefined ? at : this.enter(this.contexts.hide(state), { node: at, edge });
+    for (const { edge, state, missed } of results) {
+      edge.to = state === undefined ? at : this.enter(this.contexts.hide(state, missed), { node: at, edge });
       node.edges.push(edge);
     }
   }

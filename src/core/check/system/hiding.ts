@@ -5,12 +5,14 @@
  */
 
 import { lookup, modalOf } from "../../model/lookup.ts";
+import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
+import type { Plan } from "../../plan/plan.ts";
 import { makeLane } from "../../semantics/make.ts";
 import { branchesInReach } from "../../semantics/reach.ts";
 import { branchNode, withBranch, withChild } from "../../semantics/state.ts";
 import type { App, LaneNode, Node, Shown, StackNode, State } from "../../semantics/types.ts";
-import type { Abstraction } from "./abstraction.ts";
+import type { Abstraction } from "./types.ts";
 
 /** What stands for the content of a hidden lane, for all that lies beneath the top of a stack, and for a branch beneath a blocking layer. */
 const LANE = "~";
@@ -207,3 +209,41 @@ export function revealed(state: State, branch: number, content: Node): State {
   };
   return withBranch(state, branch, fill(branchNode(state, branch)));
 }
+
+/** A state in which the context beneath each stack that shows is another one. */
+export function mapRests(state: State, other: (context: string) => string): State {
+  const map = (node: Node): Node => {
+    const child = visible(node);
+    if (!child) return node;
+    const within = child === node ? node : withChild(node, map(child));
+    if (within.kind !== "stack") return within;
+    const [lowest, ...others] = within.items;
+    return lowest && isRest(lowest) ? { ...within, items: [{ ...lowest, at: restOn(other(contextOf(lowest))) }, ...others] } : within;
+  };
+  const layers = state.layers.map((layer) => ({ ...layer, content: map(layer.content) }));
+  return { ...state, base: map(state.base), layers };
+}
+
+/** The containers in a node, those of lanes that were never visited among them, and the contexts hidden in it. */
+export function heldBy(plan: Plan, node: Node): { containers: ReadonlySet<string>; hidden: readonly string[] } {
+  const kept = once(plan, heldInNodes);
+  const known = kept.get(node);
+  if (known) return known;
+  const containers = new Set<string>();
+  const hidden = new Set<string>();
+  const visit = (at: Node) => {
+    if (isHidden(at)) hidden.add(contextOf(at));
+    if (at.kind === "shown") return;
+    containers.add(at.at);
+    if (at.kind === "stack") return at.items.forEach(visit);
+    for (const id of plan.containers.get(at.at)?.members ?? [])
+      if (!Object.hasOwn(at.lanes, id)) for (const inside of plan.containers.get(id)?.holds ?? []) containers.add(inside);
+    Object.values(at.lanes).forEach(visit);
+  };
+  visit(node);
+  const made = { containers, hidden: [...hidden] };
+  kept.set(node, made);
+  return made;
+}
+
+const heldInNodes = (_: Plan) => new WeakMap<Node, { containers: ReadonlySet<string>; hidden: readonly string[] }>();

@@ -1,7 +1,7 @@
 import { sameValue } from "../../model/json.ts";
 import type { Node, StackNode, State } from "../../semantics/types.ts";
-import type { Abstraction } from "./abstraction.ts";
 import { contextOf, isHidden, isRest, placeBeneath } from "./hiding.ts";
+import type { Abstraction } from "./types.ts";
 
 /** Whether a concrete state is one of those that a state of a search stands for, as far as what is not hidden in it tells. */
 export function isInstance(abstraction: Abstraction, abstract: State, concrete: State): boolean {

@@ -9,7 +9,7 @@ import { branchNode, currentScreen, isOpenDrawer, visiblePath } from "../../sema
 import { arrive, step } from "../../semantics/step.ts";
 import type { Outcome, State } from "../../semantics/types.ts";
 import type { Edge, Way } from "./exploration.ts";
-import type { Abstraction } from "./abstraction.ts";
+import type { Abstraction } from "./types.ts";
 
 const NOTHING: readonly never[] = [];
 
@@ -35,16 +35,18 @@ export function watched(
   abstraction: Abstraction,
   run: () => Outcome,
   anew?: "all" | "passing",
-): { value: Outcome; seen: Pick<Edge, "fired" | "refusals" | "copies" | "passed"> } {
+): { value: Outcome; seen: Pick<Edge, "fired" | "refusals" | "copies" | "passed">; missed: Abstraction["missed"] } {
   if (abstraction.assigned.size > 0) abstraction.assigned = new Map();
   if (anew && !abstraction.closest)
     for (const { id, source, persists, initial } of abstraction.original.facts)
-      if (source === "app" && !abstraction.precision.facts.has(id) && (anew === "all" || !persists)) abstraction.assigned.set(id, { known: initial, version: 0 });
+      if (source === "app" && !abstraction.precision.facts.has(id) && (anew === "all" || !persists))
+        abstraction.assigned.set(id, { known: initial, version: 0 });
+  if (abstraction.missed.size > 0) abstraction.missed = new Map();
   const value = run();
   const { fired, refused } = value.log;
   const copied = value.log.copied.map(({ leg, place }) => ({ leg, place, beneath: [...(abstraction.rests.asked.get(place) ?? [])] }));
   const passed = value.log.passed.flatMap((state) => [currentScreen(state).at, ...state.layers.map((layer) => layer.at)]);
-  return { value, seen: { fired: kept(fired), refusals: kept(refused), copies: kept(copied), passed: kept(passed) } };
+  return { value, seen: { fired: kept(fired), refusals: kept(refused), copies: kept(copied), passed: kept(passed) }, missed: abstraction.missed };
 }
 
 /** The list, or one empty list for all. */
@@ -52,22 +54,30 @@ function kept<T>(list: readonly T[]): readonly T[] {
   return list.length === 0 ? NOTHING : list;
 }
 
+/** One result of an event: the state where it moved, and what was looked for in contexts and not found. */
+interface Result {
+  edge: Edge;
+  state: State | undefined;
+  missed: Abstraction["missed"];
+}
+
 /**
  * All results of one event, for every way in which the unknown may turn out; `state` where it moved. Ignored ones are kept where another
  * way moves, and where a leg has fired that did nothing.
  */
-export function run(abstraction: Abstraction, from: State, event: NavEvent | undefined, way: Way): Array<{ edge: Edge; state: State | undefined }> {
+export function run(abstraction: Abstraction, from: State, event: NavEvent | undefined, way: Way): Result[] {
   const anew = event?.do === "launch" || (event?.do === "enter" && event.cold) ? "passing" : undefined;
   const ways = abstraction.chooser.each(() => watched(abstraction, () => outcomeOf(abstraction, from, event), anew));
-  const out: Array<{ edge: Edge; state: State | undefined }> = [];
+  const out: Result[] = [];
   for (const { result, choices } of ways) {
-    const { value: stepped, seen } = result;
+    const { value: stepped, seen, missed } = result;
     if (stepped.outcome === "ignored" && seen.fired.length === 0 && ways.length < 2) continue;
     if (abstraction.only && !choices.some(({ answer }) => answer === abstraction.only?.content)) continue;
     const why = stepped.outcome === "refused" ? stepped.why : undefined;
     out.push({
       edge: { ...noEdge(), event, way, choices, outcome: stepped.outcome, why, ...seen },
       state: stepped.outcome === "moved" ? stepped.state : undefined,
+      missed,
     });
   }
   return out;

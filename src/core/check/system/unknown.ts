@@ -4,7 +4,7 @@ import { lookup } from "../../model/lookup.ts";
 import type { Json, Tree } from "../../plan/data.ts";
 import { operate, type Values } from "../../plan/expression.ts";
 import { FACT_QUESTION, OUTSIDE_QUESTION } from "./choices.ts";
-import type { Abstraction } from "./abstraction.ts";
+import type { Abstraction } from "./types.ts";
 
 const unknown = Symbol("unknown");
 type Known = Json | typeof unknown;

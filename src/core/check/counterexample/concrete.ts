@@ -1,0 +1,57 @@
+import { once } from "../../model/once.ts";
+import type { NavEvent } from "../../model/schema.ts";
+import type { Edge, Exploration } from "../system/exploration.ts";
+import { alongEdge, type LastStep, lastStep, type Reached, startingPoints } from "./walk.ts";
+
+/** By which step a state is reached; undefined for one that a launch shows. */
+export type By = { node: number; edge: Edge } | undefined;
+
+/**
+ * Concrete states along a tree of ways: by state of the search those in which the way to it ends.
+ * Each step is replayed once, however many ways go along it.
+ */
+export class ConcreteWays {
+  private readonly known = new Map<number, Reached[]>();
+
+  constructor(
+    private readonly exploration: Exploration,
+    private readonly by: (at: number) => By,
+  ) {}
+
+  /** The concrete states that the way to a state of the search leads to; none where it does not replay. */
+  at(node: number): Reached[] {
+    const way: number[] = [];
+    for (let at: number | undefined = node; at !== undefined && !this.known.has(at); at = this.by(at)?.node) way.push(at);
+    for (let at = way.pop(); at !== undefined; at = way.pop()) this.known.set(at, this.after(at));
+    return this.known.get(node) ?? [];
+  }
+
+  /** The steps of the way to a state, the last first. */
+  steps(node: number): Edge[] {
+    const edges: Edge[] = [];
+    for (let by = this.by(node); by; by = this.by(by.node)) edges.push(by.edge);
+    return edges;
+  }
+
+  /**
+   * A concrete walk to a state of the search and, if given, along one more edge; `shows` judges
+   * the last step. Undefined where none is found within the limits.
+   */
+  walk(node: number, last?: Edge, shows: (step: LastStep) => boolean = () => true): NavEvent[] | undefined {
+    return last ? lastStep(this.exploration, this.at(node), last, shows) : this.at(node)[0]?.walk;
+  }
+
+  private after(at: number): Reached[] {
+    const by = this.by(at);
+    if (!by) return startingPoints(this.exploration.abstraction.original, this.exploration, this.exploration.nodes[at]);
+    const before = this.known.get(by.node) ?? [];
+    return before.length === 0 ? [] : alongEdge(this.exploration, before, by.edge);
+  }
+}
+
+/** Concrete states along the ways by which a search reached each state first. The search must be done. */
+export function concreteWays(exploration: Exploration): ConcreteWays {
+  return once(exploration, makeConcreteWays);
+}
+
+const makeConcreteWays = (exploration: Exploration) => new ConcreteWays(exploration, (at) => exploration.nodes[at]?.from);

@@ -1,0 +1,50 @@
+import type { Place } from "../reach/graph.ts";
+import type { Edge, Exploration } from "../system/exploration.ts";
+import type { ConcreteWays } from "./concrete.ts";
+import { passes } from "./walk.ts";
+
+/** States of a place that a walk is looked for to, nearest first. */
+const TRIES = 3;
+
+/** A place that was met, and the steps of ways to it that do not replay. */
+export interface Lost {
+  place: string;
+  edges: Edge[];
+}
+
+/**
+ * The screens that a search met and the modals that it saw open to which no walk is found along the ways given, whose ends come
+ * nearest first. Where the search follows a project coarsely, this tells whether what it met is really there. A
+ * place that `known` holds is not looked for, one found is added to it.
+ */
+export function lostPlaces(exploration: Exploration, known: Set<string>, ends: Iterable<number>, beams: ConcreteWays): Lost[] {
+  const lost: Lost[] = [];
+  const { nodes } = exploration;
+  const project = exploration.abstraction.original;
+  const wanted = new Map<string, number[]>();
+  const want = (place: string, at: number) => {
+    if (known.has(place)) return;
+    const places = wanted.get(place);
+    if (!places) wanted.set(place, [at]);
+    else if (places.length < TRIES) places.push(at);
+  };
+  const passing = new Map<string, Place[]>();
+  for (const at of ends) {
+    const node = nodes[at];
+    if (!node || node.pending) continue;
+    want(node.screen, at);
+    for (const layer of node.state.layers) want(layer.at, at);
+    for (const edge of node.edges) for (const place of edge.passed) passing.set(place, [...(passing.get(place) ?? []).slice(0, TRIES - 1), { node: at, edge }]);
+  }
+  for (const [place, places] of wanted) {
+    if (places.some((at) => beams.at(at).length > 0)) known.add(place);
+    else lost.push({ place, edges: places.flatMap((at) => beams.steps(at)) });
+  }
+  for (const edge of exploration.launches) for (const place of edge.passed) known.add(place);
+  for (const [place, places] of passing) {
+    if (known.has(place)) continue;
+    if (places.some(({ node, edge }) => edge && passes(project, beams.at(node), edge, place))) known.add(place);
+    else lost.push({ place, edges: places.flatMap(({ node, edge }) => [...beams.steps(node), ...(edge ? [edge] : [])]) });
+  }
+  return lost.filter(({ place }) => !known.has(place));
+}

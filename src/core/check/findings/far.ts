@@ -1,0 +1,69 @@
+import { nameOf } from "../../model/lookup.ts";
+import type { Project } from "../../model/schema.ts";
+import { ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
+import type { Candidate } from "../reach/graph.ts";
+import type { Edge, Exploration } from "../system/exploration.ts";
+import { type Reached, shortestWays } from "../system/ways.ts";
+import type { FindingKind } from "./kind.ts";
+
+export const far: FindingKind = {
+  code: "far",
+  severity: "note",
+  says: "more taps from launch than people care to make",
+  help: "The screen takes more taps from launch than the limit, by the shortest way that there is.",
+  subjects: "the screen",
+};
+
+/** Taps from launch beyond which a screen counts as far. */
+export const FAR = 5;
+
+/** Screens that take more than the limit of taps to reach from launch, by the shortest way, which is the walk. */
+export function farScreens(exploration: Exploration, ways: TapWays): Candidate[] {
+  const { nodes } = exploration;
+  const project = exploration.abstraction.original;
+  const name = (id: string) => `"${nameOf(project, id)}"`;
+  const best = new Map<string, Reached>();
+  for (const reached of ways.reached.values()) {
+    const screen = nodes[reached.at]?.screen ?? "";
+    const known = best.get(screen);
+    if (!known || reached.cost < known.cost) best.set(screen, reached);
+  }
+  return project.screens.flatMap((screen) => {
+    const reached = best.get(screen.id);
+    const count = reached ? tapsIn(reached) : 0;
+    if (!reached || count <= FAR) return [];
+    const walk = ways.walks.walk(reached.at) ?? concreteWays(exploration).walk(reached.at);
+    return [{ subjects: [screen.id], message: `${name(screen.id)} is ${count} taps from launch by the shortest way.`, at: [{ node: reached.at }], walk }];
+  });
+}
+
+/** The ways of the fewest taps, and of those of the fewest events, to all states that launches lead to. */
+export interface TapWays {
+  reached: ReadonlyMap<number, Reached>;
+  walks: ConcreteWays;
+}
+
+/** What a tap counts, an event counting one: no way has as many events. */
+const TAP = 10_000;
+
+/** The taps of a way. */
+function tapsIn({ cost }: Reached): number {
+  return Math.floor(cost / TAP);
+}
+
+export function tapWays(exploration: Exploration): TapWays {
+  const { nodes, abstraction } = exploration;
+  const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
+  const reached = new Map<number, Reached>();
+  for (const way of shortestWays(nodes, roots, tapsOf(abstraction.original))) reached.set(way.at, way);
+  return { reached, walks: new ConcreteWays(exploration, (at) => reached.get(at)?.by) };
+}
+
+/** What a step costs: waiting, Back and outside facts no tap, and entrances are no way. */
+function tapsOf(project: Project): (edge: Edge) => number | undefined {
+  const after = new Set(project.legs.filter((leg) => leg.on.kind === "after").map((leg) => leg.id));
+  return (edge) => {
+    if (edge.way === "anew" && edge.event?.do !== "launch") return undefined;
+    return edge.way !== "out" || (edge.event?.do === "leg" && after.has(edge.event.leg)) ? 1 : TAP + 1;
+  };
+}

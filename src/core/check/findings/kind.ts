@@ -1,0 +1,38 @@
+import type { Edit } from "../../model/edits/edit.ts";
+import type { Project } from "../../model/schema.ts";
+import type { Help } from "../counterexample/help.ts";
+import type { LastStep } from "../counterexample/walk.ts";
+import type { Severity } from "../finding.ts";
+import type { Candidate, Graph } from "../reach/graph.ts";
+
+/** What is found in the document itself: subjects, the first the main one, and the sentence. */
+export interface Found {
+  subjects: string[];
+  message: string;
+}
+
+/** One kind of finding: how it is found, what shows it, what repairs it, and how it is told. */
+export interface FindingKind {
+  code: string;
+  severity: Severity;
+  /** What it says, in a few words: for lists. */
+  says: string;
+  /** What it means to the people who use the app, and what to do about it: for the help in the page and docs/findings.md. */
+  help: string;
+  /** What its subjects are, the first the main one. */
+  subjects: string;
+  /** Reads it off the document. `hubs` are the screens that people must always be able to get back to. */
+  inDocument?: (project: Project, hubs: ReadonlySet<string>) => Found[];
+  /** Finds it among the states of a search. */
+  inSearch?: (graph: Graph) => Candidate[];
+  /** It holds only if it does in every class of widths. */
+  everywhere?: boolean;
+  /** Whether the last step of a walk shows it; where it is left out, that the walk gets there does. */
+  shows?: (candidate: Candidate, step: LastStep) => boolean;
+  /** What would prove it wrong, where it says that nothing helps. */
+  helps?: Help;
+  /** Whether it only says that something is not built yet. */
+  open?: (project: Project, subjects: readonly string[]) => boolean;
+  /** Repairs, the best first. */
+  repairs?: (project: Project, subjects: readonly string[]) => Edit[];
+}

@@ -1,0 +1,74 @@
+import { elementIdOf, lookup } from "../../model/lookup.ts";
+import type { Element } from "../../model/schema.ts";
+import type { Expression } from "../../plan/expression.ts";
+import type { Leg as PlanLeg } from "../../plan/plan.ts";
+import { branchNode, currentScreen, isOpenDrawer, topBranch, visiblePath } from "../../semantics/state.ts";
+import { valuesFor } from "../../semantics/values.ts";
+import { type Candidate, type Graph, note } from "../reach/graph.ts";
+import { isImposed } from "../system/choices.ts";
+import type { Exploration } from "../system/exploration.ts";
+import type { FindingKind } from "./kind.ts";
+import { ANSWERING } from "./parts.ts";
+
+export const silent: FindingKind = {
+  code: "silent",
+  severity: "warning",
+  says: "tapping a control does nothing in some state",
+  help: "All legs of the control have conditions, and in some state none of them holds. Say so with enabled, or add a leg for what is left.",
+  subjects: "the screen and the element",
+  inSearch: find,
+};
+
+/** By screen the elements that answer and whose legs all have conditions. */
+function conditionalElements({ abstraction }: Exploration) {
+  const { from } = abstraction.app.plan;
+  const { legs: declared } = lookup(abstraction.original);
+  const out = new Map<string, Array<{ element: Element; legs: PlanLeg[] }>>();
+  for (const screen of abstraction.original.screens) {
+    const found = screen.elements.flatMap((element) => {
+      if (!ANSWERING.includes(element.kind)) return [];
+      const legs = (from.get(screen.id)?.events ?? []).filter(({ id }) => {
+        const leg = declared.get(id);
+        return leg && elementIdOf(leg) === element.id;
+      });
+      return legs.length > 0 && legs.every(({ id }) => declared.get(id)?.when !== undefined) ? [{ element, legs }] : [];
+    });
+    if (found.length > 0) out.set(screen.id, found);
+  }
+  return out;
+}
+
+/** Usable elements whose legs all have conditions, none of which holds in some state: tapping does nothing. */
+function find({ exploration, nodes, name }: Graph): Candidate[] {
+  const { abstraction } = exploration;
+  const mayIdle = conditionalElements(exploration);
+  const found = new Map<string, Candidate>();
+  nodes.forEach(({ state, screen, pending }, node) => {
+    const elements = mayIdle.get(screen);
+    if (pending || !elements) return;
+    const path = visiblePath(branchNode(state, topBranch(state)));
+    if (path.some(isOpenDrawer)) return;
+    const { evaluator } = abstraction.app;
+    for (const { element, legs } of elements) {
+      const values = valuesFor(abstraction.app, state, currentScreen(state));
+      const holds = (condition: Expression | undefined) => condition === undefined || evaluator.holds(condition, values);
+      abstraction.assigned = new Map();
+      const ways = abstraction.chooser.each(
+        () =>
+          legs.every(({ shown, enabled }) => holds(shown) && holds(enabled)) &&
+          legs.every((leg) => leg.never || !leg.when || !evaluator.holds(leg.when, values)),
+      );
+      const idle = ways.filter(({ result }) => result);
+      if (idle.length === 0) continue;
+      const sure = idle.some(({ choices }) => !choices.some((choice) => isImposed(choice)));
+      note(
+        found,
+        [screen, element.id],
+        { node },
+        () => `Tapping "${element.label}" on ${name(screen)} does nothing in some states: none of its conditions holds.`,
+        !sure,
+      );
+    }
+  });
+  return [...found.values()];
+}

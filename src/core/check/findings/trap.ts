@@ -1,0 +1,55 @@
+import { lookup } from "../../model/lookup.ts";
+import { currentScreen } from "../../semantics/state.ts";
+import { moves } from "../reach/backwards.ts";
+import { type Candidate, canReach, type Graph, shownAfter } from "../reach/graph.ts";
+import type { Trust } from "../reach/induction.ts";
+import { wayHome } from "../repairs/home.ts";
+import { deadEnd } from "./deadEnd.ts";
+import type { FindingKind } from "./kind.ts";
+import { isBare, withPerhaps } from "./parts.ts";
+
+export const trap: FindingKind = {
+  code: "trap",
+  severity: "blocker",
+  says: "ways lead on, but never to a hub",
+  help: "People can go on from these screens, but never get back to a hub, however they go. Lead back to a hub from one of them, or mark the screen that people return to as a hub.",
+  subjects: "the screens of the trap, in document order",
+  inSearch: find,
+  helps: { back: true, out: (state, { hubs }) => hubs.has(currentScreen(state).at) },
+  open: (project, screens) => screens.every((id) => isBare(project, id)),
+  repairs: (project, [screen = ""]) => wayHome(project, screen),
+};
+
+/** Groups of screens from which ways lead on, but never to a hub. */
+function find(graph: Graph): Candidate[] {
+  const perhaps = trapsTrusting(graph, "nothing");
+  return perhaps.length === 0 ? [] : withPerhaps(trapsTrusting(graph, "by induction"), perhaps);
+}
+
+function trapsTrusting(graph: Graph, trust: Trust): Candidate[] {
+  const { project, nodes, leaves, stuck, hubs, name } = graph;
+  const home = canReach(graph, trust, (node) => hubs.has(node.screen));
+  const dead = new Set((deadEnd.inSearch?.(graph) ?? []).map((candidate) => candidate.subjects[0]));
+  const trapped = nodes.flatMap((node, i) => (!node.pending && !home.has(i) && leaves.withBack.has(i) && !stuck.has(i) && !dead.has(node.screen) ? [i] : []));
+  const group = new Map<string, string>();
+  const find = (id: string): string => {
+    const parent = group.get(id) ?? id;
+    return parent === id ? id : find(parent);
+  };
+  for (const i of trapped) {
+    const screen = nodes[i]?.screen ?? "";
+    if (!group.has(screen)) group.set(screen, screen);
+  }
+  const inTrap = new Set(trapped.map((i) => nodes[i]));
+  for (const i of trapped)
+    for (const edge of moves(nodes[i] as (typeof nodes)[number], true))
+      for (const to of shownAfter(nodes, edge)) if (inTrap.has(to)) group.set(find(to.screen), find(nodes[i]?.screen ?? ""));
+  const order = [...lookup(project).screens.keys()];
+  const groups = new Map<string, string[]>();
+  for (const id of order.filter((screen) => group.has(screen))) groups.set(find(id), [...(groups.get(find(id)) ?? []), id]);
+  return [...groups.values()].map((screens) => {
+    const at = trapped.filter((i) => screens.includes(nodes[i]?.screen ?? "")).map((node) => ({ node }));
+    const hub = [...hubs].map(name).join(" or ") || "a hub";
+    return { subjects: screens, message: `From ${screens.map(name).join(", ")} ways lead on, but never back to ${hub}.`, at };
+  });
+}

@@ -1,0 +1,71 @@
+import { fits, valueType } from "../../model/expression.ts";
+import { entranceExpressions, type Located, legExpressions, placeExpressions } from "../../model/expressions.ts";
+import { firstScreen, lookup, passTarget } from "../../model/lookup.ts";
+import type { Param, Project } from "../../model/schema.ts";
+import { passFitting } from "../repairs/arguments.ts";
+import type { FindingKind, Found } from "./kind.ts";
+import { quote } from "./parts.ts";
+
+export const wrongType: FindingKind = {
+  code: "wrong-type",
+  severity: "blocker",
+  says: "an expression that does not parse, or of another type than is wanted",
+  help: "A condition or a value does not work as written, so that its leg never fires; what is shown or enabled by it counts as true.",
+  subjects: "the leg or way in, or the place and the element",
+  inDocument: find,
+  repairs: (project, [id = ""]) => {
+    const leg = lookup(project).legs.get(id);
+    return leg ? passFitting(project, leg) : [];
+  },
+};
+
+/** Expressions of another type than is wanted, that do not parse, or that name something not there. */
+function find(project: Project): Found[] {
+  const { facts, places } = lookup(project);
+  const legs = project.legs.flatMap((leg) => {
+    const expressions = legExpressions(project, leg);
+    if (expressions.length === 0) return [];
+    const target = passTarget(project, leg);
+    const params = (target === undefined ? undefined : firstScreen(project, target))?.params ?? [];
+    const wrong = expressions.map((e) => problem(e, params, facts)).find((p) => p !== undefined);
+    return wrong === undefined ? [] : [{ subjects: [leg.id], message: `The leg from ${quote(project, leg.from)} never works: ${wrong}.` }];
+  });
+  const entrances = project.entrances.flatMap((entrance) => {
+    const params = firstScreen(project, entrance.to)?.params ?? [];
+    const wrong = entranceExpressions(project, entrance)
+      .map((e) => problem(e, params, facts))
+      .find((p) => p !== undefined);
+    return wrong === undefined ? [] : [{ subjects: [entrance.id], message: `The way in ${quote(project, entrance.id)} does not work as written: ${wrong}.` }];
+  });
+  const elements = [...places.keys()].flatMap((id) =>
+    placeExpressions(project, id).flatMap((e) =>
+      e.compiled.ok || e.element === undefined || e.role === "template"
+        ? []
+        : [
+            {
+              subjects: [id, e.element],
+              message: `"${e.role}" of ${e.element} on ${quote(project, id)} counts as true: in "${e.source}", ${e.compiled.error.message}.`,
+            },
+          ],
+    ),
+  );
+  return [...legs, ...entrances, ...elements];
+}
+
+function problem(e: Located, params: readonly Param[], facts: ReturnType<typeof lookup>["facts"]): string | undefined {
+  if (!e.compiled.ok) return `in "${e.source}", ${e.compiled.error.message}`;
+  if (e.role === "pass") {
+    const param = params.find((p) => p.name === e.name);
+    return param && !fits(e.compiled.type, valueType(param.type))
+      ? `"${e.source}" is of type ${e.compiled.type}, and "${param.name}" wants ${param.type}`
+      : undefined;
+  }
+  if (e.role !== "set") return undefined;
+  const fact = facts.get(e.name ?? "");
+  if (!fact) return `it sets "${e.name}", which is no fact of the project`;
+  if (e.compiled.type !== (fact.type === "boolean" ? "boolean" : "text")) return `it sets the fact "${fact.id}" to a value of type ${e.compiled.type}`;
+  const { ast } = e.compiled;
+  return fact.type === "choice" && ast.op === "value" && !fact.values?.includes(String(ast.args))
+    ? `"${String(ast.args)}" is none of the values of the fact "${fact.id}"`
+    : undefined;
+}

@@ -1,0 +1,175 @@
+import { firstScreen, lookup, nameOf, ownersAround } from "../../model/lookup.ts";
+import { once } from "../../model/once.ts";
+import type { NavEvent, Project } from "../../model/schema.ts";
+import type { Edge, Exploration, Explored } from "../system/exploration.ts";
+import { contextsIn, placeBeneath, withoutContexts } from "../system/hiding.ts";
+import { backwards, type Judge } from "./backwards.ts";
+import { saved, type Trust } from "./induction.ts";
+
+/** A finding before its walk has been looked for: where in the search it shows. */
+export interface Candidate {
+  subjects: string[];
+  message: string;
+  /** Where it shows. Undefined: no walk can show it. */
+  at?: Place[];
+  /** The walk, where it has been looked for already. */
+  walk?: NavEvent[];
+  /** What would make it so lies beneath what is hidden; it is found only where a walk shows it (induction.ts). */
+  ifShown?: boolean;
+  /** It rests on values of facts that are not followed, and is not sure before they are. */
+  doubtful?: boolean;
+}
+
+/** A state in which a finding shows and, if it takes one more step to show, that step. */
+export interface Place {
+  node: number;
+  edge?: Edge;
+}
+
+/** Adds a place to a candidate by its subjects; the message is that of the first. */
+export function note(found: Map<string, Candidate>, subjects: string[], place: Place, message: () => string, doubtful = false) {
+  const key = subjects.join(" ");
+  const known = found.get(key);
+  if (!known) found.set(key, { subjects, message: message(), at: [place], doubtful });
+  else {
+    known.at?.push(place);
+    known.doubtful &&= doubtful;
+  }
+}
+
+/** A search with what several findings ask of it. */
+export interface Graph {
+  project: Project;
+  exploration: Exploration;
+  /** All states of the search, portals among them. */
+  nodes: Explored[];
+  hubs: ReadonlySet<string>;
+  /** Whether facts that are not followed count against the user. */
+  facts: boolean;
+  /** States in which an open modal can never be got rid of; by state the modals. */
+  stuck: ReadonlyMap<number, string[]>;
+  /** The same where nothing is assumed of what lies beneath. */
+  perhapsStuck: ReadonlyMap<number, string[]>;
+  /** States that ways out (and, where asked, Back), in any number, lead to another line from. */
+  leaves: { withBack: ReadonlySet<number>; withoutBack: ReadonlySet<number> };
+  name: (id: string) => string;
+}
+
+/** `facts` false: the facts that are not followed turn out as the user would choose. */
+export function graphOf(exploration: Exploration, facts = true): Graph {
+  const project = exploration.abstraction.original;
+  const { nodes } = exploration;
+  const perhapsStuck = stuckStates(exploration, facts, "nothing");
+  return {
+    project,
+    exploration,
+    nodes,
+    hubs: hubsOf(project, exploration),
+    facts,
+    stuck: perhapsStuck.size === 0 ? perhapsStuck : stuckStates(exploration, facts, "by induction"),
+    perhapsStuck,
+    leaves: { withBack: leaving(exploration, true, facts), withoutBack: leaving(exploration, false, facts) },
+    name: (id) => `"${nameOf(project, id)}"`,
+  };
+}
+
+/** The states from which some goal can be reached by ways out, what happens by itself, and Back. */
+export function canReach(
+  { project, nodes, facts }: Pick<Graph, "project" | "nodes" | "facts">,
+  trust: Trust,
+  isGoal: (node: Explored, index: number) => boolean,
+): Set<number> {
+  const goals = nodes.flatMap((node, i) => (!node.pending && isGoal(node, i) ? [i] : []));
+  return saved(project, nodes, { serving: { back: true, facts }, goals, trust, judge: (_, edge) => (nodes[edge.to]?.followed === false ? "done" : "follow") });
+}
+
+/** The states that steps, in any number, lead to another line from. */
+function leaving(exploration: Exploration, back: boolean, facts: boolean): Set<number> {
+  const { nodes } = exploration;
+  const plain = once(nodes, plainLines);
+  return backwards(nodes, { back, facts }, new Set(), (node, edge, from) => {
+    const to = nodes[edge.to];
+    return !to || plain[from] !== plain[edge.to] || !mayBeSameLine(exploration, node.line, to.line) ? "done" : "follow";
+  });
+}
+
+/** By state a number that is the same for lines that may be one and the same. */
+function plainLines(nodes: readonly Explored[]): number[] {
+  const numbers = new Map<string, number>();
+  return nodes.map(({ line }) => {
+    const text = withoutContexts(line);
+    const number = numbers.get(text) ?? numbers.size;
+    numbers.set(text, number);
+    return number;
+  });
+}
+
+/** Whether two lines that are alike but for what is hidden may be one: each context may hold the same in both. */
+function mayBeSameLine({ contexts }: Exploration, a: string, b: string): boolean {
+  if (a === b) return true;
+  const [x, y] = [contextsIn(a), contextsIn(b)];
+  return x.every((context, i) => {
+    const other = y[i] ?? "";
+    const [place, otherPlace] = [placeBeneath(context), placeBeneath(other)];
+    if (context === other || place === undefined || otherPlace === undefined) return true;
+    if (place !== otherPlace) return false;
+    const held = new Set((contexts.get(context) ?? []).map((content) => JSON.stringify(content)));
+    return (contexts.get(other) ?? []).some((content) => held.has(JSON.stringify(content)));
+  });
+}
+
+function stuckStates({ nodes, abstraction }: Exploration, facts: boolean, trust: Trust): Map<number, string[]> {
+  const showing = new Map<string, number[]>();
+  nodes.forEach((node, i) => {
+    for (const { at } of node.state.layers) {
+      const known = showing.get(at);
+      if (known) known.push(i);
+      else showing.set(at, [i]);
+    }
+  });
+  const out = new Map<number, string[]>();
+  for (const [modal, open] of showing) {
+    const within = new Set(open);
+    const judge: Judge = (_, edge) => (within.has(edge.to) && nodes[edge.to]?.followed ? "follow" : "done");
+    const free = saved(abstraction.original, nodes, { serving: { back: true, facts }, goals: [], trust, judge, among: open });
+    for (const i of open) if (!nodes[i]?.pending && !free.has(i)) out.set(i, [...(out.get(i) ?? []), modal]);
+  }
+  return out;
+}
+
+/** The hubs: screens marked so; else the first screens of the outermost tab set's or drawer's members; else what launch shows. */
+export function hubsOf(project: Project, exploration: Exploration): Set<string> {
+  const marked = project.screens.filter((screen) => screen.hub);
+  if (marked.length > 0) return new Set(marked.map((screen) => screen.id));
+  const outermost = outermostLanes(project);
+  if (outermost) return new Set(outermost.members.flatMap((member) => firstScreen(project, member)?.id ?? []));
+  const shown = exploration.nodes[0]?.screen;
+  return new Set(shown === undefined ? [] : [shown]);
+}
+
+function outermostLanes(project: Project) {
+  const { containers } = lookup(project);
+  const queue = [project.root];
+  const seen = new Set<string>();
+  for (let id = queue.shift(); id !== undefined; id = queue.shift()) {
+    const container = containers.get(id);
+    if (!container || seen.has(id)) continue;
+    seen.add(id);
+    if (container.kind === "tabs" || container.kind === "drawer") return container;
+    queue.push(...container.members);
+  }
+  return undefined;
+}
+
+/** The containers around a screen by ownership that are gone through once, and the screen itself if it is; innermost first. */
+export function oncePlaces(project: Project, screenId: string): string[] {
+  const own = lookup(project).screens.get(screenId)?.once ? [screenId] : [];
+  return [...own, ...ownersAround(project, screenId).flatMap((container) => (container.once ? [container.id] : []))];
+}
+
+/** The states that a step shows: where it is not yet said what shows, all that may. */
+export function shownAfter(nodes: readonly Explored[], edge: Edge): Explored[] {
+  const seen = new Set([edge.to]);
+  for (const at of seen) if (nodes[at]?.pending) for (const reveal of nodes[at].edges) seen.add(reveal.to);
+  return [...seen].flatMap((at) => (nodes[at] && !nodes[at].pending ? [nodes[at]] : []));
+}

@@ -1,0 +1,127 @@
+import { lookup } from "../../model/lookup.ts";
+import type { Project } from "../../model/schema.ts";
+import { branchNode, visiblePath } from "../../semantics/state.ts";
+import type { State } from "../../semantics/types.ts";
+import type { Edge, Explored } from "../system/exploration.ts";
+import { contextOf, isRest, isUnder } from "../system/hiding.ts";
+import { backwards, type Judge, type Serving } from "./backwards.ts";
+
+/**
+ * What may be assumed of what lies beneath the top of a stack, or beneath a layer.
+ *
+ * A mark stands for all that ever lay there, and where a stack has no end (list > item > item) the mark itself is among it.
+ * "nothing": a mark saves a state only if all of its content is saved already. Content that is itself never is, and so every
+ * state over it would seem lost.
+ *
+ * "by induction" on how much lies hidden beneath in the whole state. A state is saved where the goal is reached without any
+ * assumption, or where steps that hide nothing more lead to something that lay beneath (so there is less now), whatever that is,
+ * as long as all that it may be is saved in the same way. Each such claim rests on claims about smaller states alone, and the
+ * smallest have nothing beneath to count on. Steps that hide more may not be used on the way: who puts something on top and takes
+ * it off again is where he was. Lanes hide and show the same amount, so choosing another is allowed.
+ *
+ * Example: home[list, item, item]. Back from the upper item leads to a smaller stack: saved if [list, item] is, which is saved
+ * if [list] is, which is a hub. In [item, item] the lowest is no hub, has nothing beneath, and nothing leads on but putting more on
+ * top: lost, and with it all that lies on it.
+ *
+ * It is the well-founded half of what saturation of pushdown systems computes (Bouajjani, Esparza, Maler 1997): ways that go up and
+ * come back lower than they began by other means than these are not seen, so what is lost here is given as lost only with care.
+ */
+export type Trust = "nothing" | "by induction";
+
+interface Question {
+  serving: Serving;
+  goals: readonly number[];
+  trust: Trust;
+  judge: Judge;
+  /** The states that are asked about; all, where it is left out. */
+  among?: Iterable<number>;
+}
+
+/** The states from which a goal is reached, or a step that is done by itself, under what may be assumed. */
+export function saved(project: Project, nodes: readonly Explored[], question: Question): Set<number> {
+  const { serving, goals, trust, judge } = question;
+  const among = question.among ? [...question.among] : [...nodes.keys()];
+  const reach = (from: Iterable<number>, how = judge) => backwards(nodes, serving, new Set(from), how, among);
+  let surely = reach(goals);
+  if (trust === "nothing" || among.every((i) => surely.has(i))) return surely;
+  const growing = growths(project, nodes);
+  // What one induction has proved is sure for the next: whoever puts something on top gets to what is saved at any size.
+  for (;;) {
+    const proved = reach(byInduction(nodes, surely, among, judge, (known, how) => reach(known, how), growing));
+    if (proved.size === surely.size) return surely;
+    surely = proved;
+  }
+}
+
+/** The greatest set that holds with what it assumes: all that a pending in it may show is in it as well. */
+function byInduction(
+  nodes: readonly Explored[],
+  surely: ReadonlySet<number>,
+  among: readonly number[],
+  judge: Judge,
+  reach: (known: Iterable<number>, judge: Judge) => Set<number>,
+  growing: (from: number, edge: Edge) => boolean,
+): Set<number> {
+  const judgeNow: Judge = (node, edge, from) => {
+    const how = judge(node, edge, from);
+    return how === "follow" && !surely.has(edge.to) && growing(from, edge) ? "never" : how;
+  };
+  let assumed = among.filter((i) => nodes[i]?.pending?.beneath && !surely.has(i) && (nodes[i]?.edges.length ?? 0) > 0);
+  for (;;) {
+    const found = reach([...surely, ...assumed], judgeNow);
+    const served = (edge: Edge, from: number) => found.has(edge.to) || judge(nodes[from] as Explored, edge, from) === "done";
+    const held = assumed.filter((i) => nodes[i]?.edges.every((edge) => served(edge, i)));
+    if (held.length === assumed.length) return found;
+    assumed = held;
+  }
+}
+
+/** Whether a step leaves more hidden beneath than there was: judged by what is to be seen of it, and taken to where that does not tell. */
+function growths(project: Project, nodes: readonly Explored[]): (from: number, edge: Edge) => boolean {
+  const known = new Map<number, Beneath>();
+  const of = (i: number): Beneath => {
+    const made = known.get(i) ?? beneathIn((nodes[i] as Explored).state);
+    known.set(i, made);
+    return made;
+  };
+  return (from, edge) => {
+    if (nodes[from]?.pending) return false;
+    const [was, is] = [of(from), of(edge.to)];
+    if (is.layers > was.layers) return true;
+    const puts = mayPut(project, edge);
+    return [...is.marks].some(([mark, top]) => !was.marks.has(mark) || (puts && top !== undefined && was.marks.get(mark) === nameIn(mark)));
+  };
+}
+
+/** Whether a step may have put something on a stack: a leg that it fired pushes, or comes to that where it finds nothing to go back to. */
+function mayPut(project: Project, { event, fired }: Edge): boolean {
+  const { legs } = lookup(project);
+  return event?.do === "enter" || fired.some((id) => ["push", "return"].includes(legs.get(id)?.move?.kind ?? "") || legs.get(id)?.resumes === true);
+}
+
+interface Beneath {
+  layers: number;
+  /** By the mark of what lies hidden beneath: what lies on it, undefined where nothing does any more. */
+  marks: Map<string, string | undefined>;
+}
+
+function beneathIn(state: State): Beneath {
+  const marks = new Map<string, string | undefined>();
+  for (let branch = 0; branch <= state.layers.length; branch++)
+    for (const node of visiblePath(branchNode(state, branch))) {
+      if (isUnder(node)) marks.set(contextOf(node), undefined);
+      if (node.kind !== "stack") continue;
+      const rest = node.items.find(isRest);
+      const top = node.items[node.items.length - 1];
+      if (rest) marks.set(contextOf(rest), top && top !== rest ? top.at : undefined);
+    }
+  return { layers: state.layers.length, marks };
+}
+
+/**
+ * The place that a mark names: `stack.place#7` is what lies beneath in a stack whose next item beneath is that place. Putting
+ * something on that very place once more hides more under the same mark, which a step on its level cannot be told from.
+ */
+function nameIn(mark: string): string | undefined {
+  return mark.replace(/#\d+$/, "").split(".")[1];
+}

@@ -1,0 +1,86 @@
+import { lookup } from "../../model/lookup.ts";
+import type { NavEvent, Project, Width } from "../../model/schema.ts";
+import { concreteWays } from "../counterexample/concrete.ts";
+import { helpsAfterAll } from "../counterexample/help.ts";
+import type { Finding } from "../finding.ts";
+import type { FindingKind } from "../findings/kind.ts";
+import type { Candidate, Place } from "../reach/graph.ts";
+import { hubsOf } from "../reach/graph.ts";
+import type { Exploration } from "../system/exploration.ts";
+
+/** What one search found of one code. */
+export interface FoundIn {
+  exploration: Exploration;
+  candidates: Candidate[];
+}
+
+/** The findings of one code with their walks; one found in several widths is one finding. */
+export function behaviourFindings(kind: FindingKind, foundIn: FoundIn[]): Finding[] {
+  const found = new Map<string, { finding: Finding; widths: Width[] }>();
+  for (const { exploration, candidates } of foundIn) {
+    for (const candidate of candidates) {
+      if (!isKnown(exploration.abstraction.original, candidate.subjects[0] ?? "")) continue;
+      const key = candidate.subjects.join("\n");
+      const known = found.get(key);
+      if (known) {
+        known.widths.push(...exploration.widths);
+        // What was followed coarsely is to be shown in each width for itself.
+        if (!exploration.abstraction.closest && known.finding.certainty === "shown") {
+          const here = behaviourFinding(exploration, kind, candidate);
+          if (here && here.certainty !== "shown") known.finding = here;
+        }
+        continue;
+      }
+      const finding = behaviourFinding(exploration, kind, candidate);
+      if (finding) found.set(key, { finding, widths: [...exploration.widths] });
+    }
+  }
+  const all = foundIn.flatMap(({ exploration }) => exploration.widths).length;
+  return [...found.values()].map(({ finding, widths }) => (widths.length === all ? finding : onlyIn(finding, widths)));
+}
+
+/** Whether a subject is in the document: an empty screen made for a place that is not there is no subject. */
+function isKnown(project: Project, id: string): boolean {
+  return lookup(project).places.has(id) || lookup(project).legs.has(id);
+}
+
+function behaviourFinding(exploration: Exploration, { code, severity, shows, helps }: FindingKind, candidate: Candidate): Finding | undefined {
+  const project = exploration.abstraction.original;
+  const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
+  if (!candidate.at)
+    return exploration.complete
+      ? { ...common, certainty: "certain" }
+      : { ...common, message: `${candidate.message} (Possible: not every state was looked at.)`, certainty: "possible" };
+  const walk =
+    candidate.walk ??
+    firstOf(nearest(exploration, candidate.at), ({ node, edge }) => {
+      const found = concreteWays(exploration).walk(node, edge, shows && ((step) => shows(candidate, step)));
+      return found && !(helps && helpsAfterAll(project, helps, { subjects: candidate.subjects, hubs: hubsOf(project, exploration) }, found))
+        ? found
+        : undefined;
+    });
+  if (walk) return { ...common, certainty: "shown", walk };
+  if (candidate.ifShown) return undefined;
+  return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
+}
+
+/** Places at which a walk is looked for before a finding is given as possible only. */
+const TRIES = 24;
+
+/** The places nearest to launch. */
+function nearest({ nodes }: Exploration, places: readonly Place[]): Place[] {
+  const distance = ({ node, edge }: Place) => (nodes[node]?.distance ?? 0) + (edge ? 1 : 0);
+  return [...places].sort((a, b) => distance(a) - distance(b)).slice(0, TRIES);
+}
+
+function firstOf<T>(list: readonly T[], find: (entry: T) => NavEvent[] | undefined): NavEvent[] | undefined {
+  for (const entry of list) {
+    const found = find(entry);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+function onlyIn(finding: Finding, widths: Width[]): Finding {
+  return { ...finding, widths, message: `${finding.message.replace(/\.$/, "")}; only when ${widths.join(" or ")}.` };
+}
