@@ -1,7 +1,10 @@
+import { writeFileSync } from "node:fs";
 import { type CheckResult, type Finding, SEVERITIES, type Severity } from "../core/check/finding.ts";
 import { proofText } from "../core/check/proof.ts";
+import { dotOf } from "../core/check/report/dot.ts";
 import { junitReport } from "../core/check/report/junit.ts";
 import { sarifReport } from "../core/check/report/sarif.ts";
+import type { Exploration } from "../core/check/system/exploration.ts";
 import { eventText } from "../core/insight/explain.ts";
 import type { Project } from "../core/model/schema.ts";
 import { checked } from "./checked.ts";
@@ -10,17 +13,26 @@ import { readDocument } from "./files.ts";
 interface Options {
   format: "text" | "json" | "sarif" | "junit";
   failOn: Severity;
+  /** Leave open ends out of the exit status. */
+  allowOpen?: boolean;
+  /** Say on standard error what the checker looks at. */
+  trace?: boolean;
+  /** Where to write the states that were looked at, as a graph. */
+  dot?: string;
 }
 
 /** `etape check`: 0 where no finding is at or above the level, 1 where one is. */
 export async function checkCommand(file: string, options: Options): Promise<number> {
   const { project, text } = await readDocument(file);
   const started = performance.now();
-  const result = checked(project);
+  const result = checked(project, {
+    ...(options.trace ? { trace: (line: string) => process.stderr.write(`${line}\n`) } : {}),
+    ...(options.dot === undefined ? {} : { explored: (searches: readonly Exploration[]) => writeFileSync(options.dot as string, dotOf(searches)) }),
+  });
   const ms = Math.round(performance.now() - started);
   process.stdout.write(report(project, file, text, result, ms, options.format));
   const level = SEVERITIES.indexOf(options.failOn);
-  return result.findings.some((finding) => SEVERITIES.indexOf(finding.severity) <= level) ? 1 : 0;
+  return result.findings.some((finding) => !(options.allowOpen && finding.open) && SEVERITIES.indexOf(finding.severity) <= level) ? 1 : 0;
 }
 
 function report(project: Project, file: string, text: string, result: CheckResult, ms: number, format: Options["format"]): string {
@@ -46,13 +58,15 @@ function textReport(project: Project, file: string, { findings, accepted, proof 
   const lines = findings.flatMap((finding) => {
     const mark = colour ? `${colour[finding.severity]}${finding.severity}\u001b[0m` : finding.severity;
     return [
-      `${mark} ${finding.code} ${finding.subjects.join(" ")}`,
+      `${mark} ${finding.code} ${finding.subjects.join(" ")}${finding.open ? " (open end)" : ""}`,
       `  ${finding.message}`,
       ...(finding.walk ? [`  Walk: ${["launch", ...finding.walk.map((event) => eventText(project, event))].join(" > ")}`] : []),
-      ...finding.fixes.map((fix) => `  Mend: ${fix.name}`),
+      ...finding.fixes.map((fix) => `  Fix: ${fix.name}`),
     ];
   });
   const count = (severity: Severity) => findings.filter((f) => f.severity === severity).length;
-  const counts = `${file}: ${count("blocker")} blockers, ${count("warning")} warnings, ${count("note")} notes${accepted.length > 0 ? `, ${accepted.length} accepted` : ""}`;
+  const open = findings.filter((finding) => finding.open).length;
+  const ends = open > 0 ? ` (${open} of them open ends)` : "";
+  const counts = `${file}: ${count("blocker")} blockers, ${count("warning")} warnings, ${count("note")} notes${ends}${accepted.length > 0 ? `, ${accepted.length} accepted` : ""}`;
   return `${[...lines, counts, proofText(proof)].join("\n")}\n`;
 }

@@ -31,6 +31,9 @@ export async function main(args: string[]): Promise<number> {
         .choices(["blocker", "warning", "note"])
         .default("blocker"),
     )
+    .option("--allow-open", "do not fail for what is only not built yet")
+    .option("--trace", "say on standard error what the checker looks at, how closely, and what it leaves unsure")
+    .option("--dot <file>", "write the states that were looked at as a graph, for Graphviz")
     .action(async (file, options) => done(await checkCommand(file, options)));
   program
     .command("step")

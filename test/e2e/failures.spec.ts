@@ -27,7 +27,7 @@ test("where the checking part fails, every wait ends with a sentence and a way o
   await expect(page.getByTestId("device")).toHaveAttribute("data-screen", "item");
   await breakWorkers(page);
   await page.locator("footer").getByRole("button", { name: /all/ }).click();
-  await page.locator("[data-finding]").getByRole("button", { name: /^Mend/ }).first().click();
+  await page.locator("[data-finding]").getByRole("button", { name: /^Fix/ }).first().click();
   await expect(page.getByRole("dialog").getByRole("alert")).toContainText("What comes and goes is not known");
   await repairWorkers(page);
   await page.getByRole("dialog").getByRole("button", { name: "Try again" }).click();

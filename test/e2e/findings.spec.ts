@@ -4,7 +4,7 @@ import { bigProject } from "../../bench/big.ts";
 import type { Leg, Project, Screen } from "../../src/core/model/schema.ts";
 import { writeProject } from "../../src/core/model/write.ts";
 
-test("findings are grouped, a mend is looked at before it is made, and what is intended keeps its reason", async ({ page }) => {
+test("findings are grouped, a fix is looked at before it is made, and what is intended keeps its reason", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "its first draft" }).click();
   await expect(page.getByTestId("proof")).toContainText("Proved");
@@ -16,7 +16,7 @@ test("findings are grouped, a mend is looked at before it is made, and what is i
   await panel.getByRole("radio", { name: "by what is wrong" }).click();
 
   const missing = panel.locator("[data-finding=missing-argument]").first();
-  await missing.getByRole("button", { name: /^Mend: Pass/ }).click();
+  await missing.getByRole("button", { name: /^Fix: Pass/ }).click();
   const sheet = page.getByRole("dialog");
   await expect(sheet).toContainText("hiveId = item.id");
   await expect(sheet).toContainText("− ");

@@ -14,7 +14,7 @@ function etape(...args: string[]): { status: number; out: string; err: string } 
 
 const codes = (json: string): string[] => JSON.parse(json).findings.map((f: { code: string; subjects: string[] }) => `${f.code} ${f.subjects.join(" ")}`);
 
-test("a new user sees how it hangs together, breaks it, is told, mends it, and takes it away", async ({ page }, info) => {
+test("a new user sees how it hangs together, breaks it, is told, fixes it, and takes it away", async ({ page }, info) => {
   await page.goto("/");
   await page.getByRole("button", { name: /Open Hollowcomb/ }).click();
 

@@ -75,7 +75,7 @@ const SHOWN: ReadonlyArray<[name: string, demo: string | RegExp, show: (page: Pa
     "its first draft",
     async (page) => {
       await page.getByRole("button", { name: /warning/ }).click();
-      await page.locator("[data-finding]").getByRole("button", { name: /^Mend/ }).first().click();
+      await page.locator("[data-finding]").getByRole("button", { name: /^Fix/ }).first().click();
       await expect(page.getByRole("dialog")).toBeVisible();
     },
   ],

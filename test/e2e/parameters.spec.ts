@@ -50,7 +50,7 @@ test("every parameter of Hollowcomb is followed from where it is born to the las
   await expect(page.locator("[data-card][data-place=welcome]")).toHaveAttribute("opacity", "0.28");
 });
 
-test("taking an argument away is reported with a mend that restores it, and the command line agrees", async ({ page }, info) => {
+test("taking an argument away is reported with a fix that restores it, and the command line agrees", async ({ page }, info) => {
   await open(page);
   const field = page.getByLabel("hiveId from Hive · Notes");
   await field.fill("");
@@ -66,10 +66,10 @@ test("taking an argument away is reported with a mend that restores it, and the 
     return file;
   };
   expect(blockers(await save("without.etape.json"))).toContain("missing-argument toNotes notes hiveId");
-  await page.getByRole("button", { name: "Mend: Pass hiveId = param.hiveId" }).click();
+  await page.getByRole("button", { name: "Fix: Pass hiveId = param.hiveId" }).click();
   await expect(field).toHaveValue("param.hiveId");
   await expect(page.getByTestId("worst")).not.toContainText("hiveId");
-  expect(blockers(await save("mended.etape.json"))).toEqual([]);
+  expect(blockers(await save("fixed.etape.json"))).toEqual([]);
 });
 
 test("an expression is completed, typed and tried on the samples as it is written", async ({ page }) => {

@@ -70,9 +70,9 @@ for (const [name, open] of [
     }
     await page.locator("footer").getByRole("button", { name: /all/ }).click();
     await looksRight("all findings");
-    for (const mend of (await page.getByRole("button", { name: /^Mend: / }).all()).slice(0, 14)) {
-      if (await mend.evaluate((button) => button.closest("footer > div") !== null)) continue;
-      await mend.click();
+    for (const fix of (await page.getByRole("button", { name: /^Fix: / }).all()).slice(0, 14)) {
+      if (await fix.evaluate((button) => button.closest("footer > div") !== null)) continue;
+      await fix.click();
       await expect(page.getByRole("dialog")).toBeVisible();
       await looksRight("a repair looked at");
       await page.keyboard.press("Escape");

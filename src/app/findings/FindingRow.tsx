@@ -1,21 +1,21 @@
 import { useState } from "react";
-import { fixesFor } from "../../core/check/repairs/repairs.ts";
+import { fixesFor } from "../../core/check/fixes/fixes.ts";
 import { lookup } from "../../core/model/lookup.ts";
 import { Button } from "../parts/Button.tsx";
 import { useDocument } from "../store/document.ts";
 import { useSelection } from "../store/selection.ts";
 import type { PlainFinding } from "../workers/plain.ts";
+import { useFix } from "./FixDialog.tsx";
 import { LeadOn } from "./LeadOn.tsx";
-import { useMend } from "./MendDialog.tsx";
 import { usePlay } from "./usePlay.ts";
 import { SEVERITY_COLOR, SEVERITY_GROUND } from "./words.ts";
 
-/** A finding in one sentence, with its walk, its mends (each to be looked at first), and "this is intended" with a reason. */
+/** A finding in one sentence, with its walk, its fixes (each to be looked at first), and "this is intended" with a reason. */
 export function FindingRow({ finding }: { finding: PlainFinding }) {
   const project = useDocument((d) => d.project);
   const apply = useDocument((d) => d.apply);
   const select = useSelection((s) => s.select);
-  const look = useMend((m) => m.look);
+  const look = useFix((m) => m.look);
   const play = usePlay();
   const [reasoning, setReasoning] = useState(false);
   const fixes = fixesFor(project, finding);
@@ -29,11 +29,11 @@ export function FindingRow({ finding }: { finding: PlainFinding }) {
   return (
     <li data-finding={finding.code} className="border-b border-hairline px-4 py-1.5 text-[12.5px]">
       <div className="flex items-baseline gap-3">
-        <span className={`mt-1 h-2 w-2 shrink-0 self-start rounded-full ${SEVERITY_GROUND[finding.severity]}`} />
+        <span className={`mt-1 h-2 w-2 shrink-0 self-start rounded-full ${finding.open ? "border border-ink-2" : SEVERITY_GROUND[finding.severity]}`} />
         <button type="button" onClick={show} className="min-w-0 flex-1 text-left hover:underline">
           {finding.message}
         </button>
-        <code className={`shrink-0 font-mono text-[10.5px] ${SEVERITY_COLOR[finding.severity]}`}>{finding.code}</code>
+        <code className={`shrink-0 font-mono text-[10.5px] ${finding.open ? "text-ink-2" : SEVERITY_COLOR[finding.severity]}`}>{finding.code}</code>
         {finding.walk && (
           <button type="button" className="min-h-6 shrink-0 font-semibold text-accent hover:underline" onClick={() => play(finding)}>
             Walk it
@@ -48,7 +48,7 @@ export function FindingRow({ finding }: { finding: PlainFinding }) {
             title={fix.name}
             onClick={() => look(fix)}
           >
-            Mend: {fix.name}…
+            Fix: {fix.name}…
           </button>
         ))}
         <button type="button" className="min-h-6 shrink-0 text-ink-2 hover:text-ink" aria-expanded={reasoning} onClick={() => setReasoning(!reasoning)}>

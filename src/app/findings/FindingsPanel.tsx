@@ -1,5 +1,6 @@
 import { useState } from "react";
-import { mendAll } from "../../core/check/repairs/repairAll.ts";
+import { kindOf } from "../../core/check/findings/all.ts";
+import { fixAll } from "../../core/check/fixes/fixAll.ts";
 import { nameOf } from "../../core/model/lookup.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { useDocument } from "../store/document.ts";
@@ -7,8 +8,8 @@ import { useFindings } from "../store/findings.ts";
 import type { PlainFinding } from "../workers/plain.ts";
 import { keyOfFinding } from "./Changes.tsx";
 import { FindingRow } from "./FindingRow.tsx";
-import { useMend } from "./MendDialog.tsx";
-import { placeOfSubject, SEVERITY_GROUND } from "./words.ts";
+import { useFix } from "./FixDialog.tsx";
+import { parted, placeOfSubject, SEVERITY_GROUND } from "./words.ts";
 
 /** Rows shown of one group before the rest is asked for. */
 const FIRST = 40;
@@ -19,7 +20,8 @@ export function FindingsPanel({ onClose }: { onClose: () => void }) {
   const { result, running } = useFindings();
   const [by, setBy] = useState<"code" | "place">("code");
   const findings = result?.findings ?? [];
-  const groups = [...Map.groupBy(findings, (finding) => (by === "code" ? finding.code : (placeOfSubject(project, finding.subjects[0] ?? "") ?? "")))];
+  const { wrong, open } = parted(findings);
+  const groups = [...Map.groupBy(wrong, (finding) => (by === "code" ? finding.code : (placeOfSubject(project, finding.subjects[0] ?? "") ?? "")))];
   return (
     <section
       className="absolute inset-x-0 bottom-full z-30 max-h-[52vh] overflow-y-auto border-t border-ink bg-sheet shadow-[0_-6px_16px_var(--lift)]"
@@ -53,6 +55,15 @@ export function FindingsPanel({ onClose }: { onClose: () => void }) {
       {groups.map(([key, list]) => (
         <Group key={key} project={project} title={by === "code" ? key : nameOf(project, key) || "the project"} list={list} byCode={by === "code"} />
       ))}
+      {open.length > 0 && (
+        <section aria-label="Open ends">
+          <h3 className="m-0 flex items-center gap-2 bg-band px-4 py-1 text-[12px] font-semibold">
+            <span className="h-2 w-2 rounded-full border border-ink-2" />
+            Open ends <span className="font-normal text-ink-2">{open.length}: not built yet, and nothing wrong with that</span>
+          </h3>
+          <Rows list={open} />
+        </section>
+      )}
       {(result?.accepted.length ?? 0) > 0 && (
         <>
           <h3 className="caption m-0 px-4 pt-3">Intended</h3>
@@ -73,22 +84,35 @@ export function FindingsPanel({ onClose }: { onClose: () => void }) {
 }
 
 function Group({ project, title, list, byCode }: { project: Project; title: string; list: readonly PlainFinding[]; byCode: boolean }) {
-  const look = useMend((m) => m.look);
-  const [whole, setWhole] = useState(false);
-  const all = byCode ? mendAll(project, list) : undefined;
+  const look = useFix((m) => m.look);
+  const kind = byCode ? kindOf(title) : undefined;
+  const all = byCode ? fixAll(project, list) : undefined;
   const worst = list[0]?.severity ?? "note";
   return (
     <section aria-label={title}>
       <h3 className="m-0 flex items-center gap-2 bg-band px-4 py-1 text-[12px] font-semibold">
         <span className={`h-2 w-2 rounded-full ${SEVERITY_GROUND[worst]}`} />
-        {byCode ? <code className="font-mono">{title}</code> : title}
+        {kind ? sentence(kind.says) : title}
         <span className="font-normal text-ink-2">{list.length}</span>
+        {kind && <code className="font-mono font-normal text-[10.5px] text-ink-2">{kind.code}</code>}
         {all && (
           <button type="button" className="ml-auto min-h-6 font-semibold text-accent hover:underline" onClick={() => look(all)}>
             {all.name}…
           </button>
         )}
       </h3>
+      {kind && <p className="m-0 max-w-[90ch] px-4 py-1 text-[12px] text-ink-2">{kind.help}</p>}
+      <Rows list={list} />
+    </section>
+  );
+}
+
+const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
+function Rows({ list }: { list: readonly PlainFinding[] }) {
+  const [whole, setWhole] = useState(false);
+  return (
+    <>
       <ul className="m-0 list-none p-0">
         {(whole ? list : list.slice(0, FIRST)).map((finding) => (
           <FindingRow key={keyOfFinding(finding)} finding={finding} />
@@ -99,7 +123,7 @@ function Group({ project, title, list, byCode }: { project: Project; title: stri
           and {list.length - FIRST} more
         </button>
       )}
-    </section>
+    </>
   );
 }
 

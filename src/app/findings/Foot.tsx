@@ -1,14 +1,14 @@
 import { useState } from "react";
+import { fixesFor } from "../../core/check/fixes/fixes.ts";
 import { proofText } from "../../core/check/proof.ts";
-import { fixesFor } from "../../core/check/repairs/repairs.ts";
 import { useDocument } from "../store/document.ts";
 import { useFindings } from "../store/findings.ts";
 import { FindingsPanel } from "./FindingsPanel.tsx";
 import { LeadOn } from "./LeadOn.tsx";
 import { usePlay } from "./usePlay.ts";
-import { count, SEVERITY_GROUND } from "./words.ts";
+import { count, openEnds, parted, SEVERITY_GROUND } from "./words.ts";
 
-/** One line on how things stand: the worst finding with its walk and its mending, the counts, and what is proved. */
+/** One line on how things stand: the worst finding with its walk and its fixing, the counts, and what is proved. */
 export function Foot() {
   const project = useDocument((d) => d.project);
   const apply = useDocument((d) => d.apply);
@@ -16,9 +16,10 @@ export function Foot() {
   const running = stopped !== project && (checking || of !== project);
   const [open, setOpen] = useState(false);
   const play = usePlay();
-  const worst = result?.findings[0];
+  const { wrong, open: ends } = parted(result?.findings ?? []);
+  const [worst] = wrong;
   const fix = worst && fixesFor(project, worst)[0];
-  const blockers = result ? count(result.findings, "blocker") : 0;
+  const blockers = count(wrong, "blocker");
   return (
     <footer className="relative border-t-2 border-ink/60 bg-sheet">
       {open && <FindingsPanel onClose={() => setOpen(false)} />}
@@ -29,7 +30,7 @@ export function Foot() {
               <span
                 className={`flex h-[18px] min-w-[18px] items-center justify-center rounded-full px-1 font-bold text-[11px] text-paper ${SEVERITY_GROUND[worst.severity]}`}
               >
-                {count(result.findings, worst.severity)}
+                {count(wrong, worst.severity)}
               </span>
               <span className="truncate font-medium" data-testid="worst">
                 {worst.message}
@@ -48,12 +49,14 @@ export function Foot() {
                 title={fix.name}
                 onClick={() => apply(fix)}
               >
-                Mend: {fix.name}
+                Fix: {fix.name}
               </button>
             )}
           </>
         ) : (
-          <span className="text-ink-2">{result ? "Nothing is wrong." : running ? "Looking for people who get stuck…" : ""}</span>
+          <span className="text-ink-2">
+            {result ? (ends.length > 0 ? "Nothing is wrong so far." : "Nothing is wrong.") : running ? "Looking for people who get stuck…" : ""}
+          </span>
         )}
         <button
           type="button"
@@ -62,7 +65,7 @@ export function Foot() {
           className="flex min-h-6 shrink-0 items-center gap-3 text-ink-2 hover:text-ink"
         >
           {(["blocker", "warning", "note"] as const).map((severity) => {
-            const n = result ? count(result.findings, severity) : 0;
+            const n = count(wrong, severity);
             return n === 0 || (severity === worst?.severity && n === 1) ? null : (
               <span key={severity} data-count={severity} className="flex items-center gap-1">
                 <span className={`h-2 w-2 rounded-full ${SEVERITY_GROUND[severity]}`} />
@@ -71,6 +74,12 @@ export function Foot() {
               </span>
             );
           })}
+          {ends.length > 0 && (
+            <span data-count="open" className="flex items-center gap-1">
+              <span className="h-2 w-2 rounded-full border border-ink-2" />
+              {openEnds(ends.length)}
+            </span>
+          )}
           <span className="underline decoration-hairline underline-offset-4">{open ? "close" : "all"}</span>
         </button>
         <span

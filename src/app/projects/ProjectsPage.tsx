@@ -121,7 +121,7 @@ export function ProjectsPage() {
         >
           its first draft
         </button>
-        , the same app earlier, with a dozen mistakes to find and mend; or{" "}
+        , the same app earlier, with a dozen mistakes to find and fix; or{" "}
         <button type="button" className="min-h-6 font-semibold text-accent hover:underline" onClick={() => openText("tidewatch.etape.json", tidewatch)}>
           Tidewatch
         </button>
@@ -164,7 +164,7 @@ function Refused({ file, problems, onClose }: { file: string; problems: Problem[
           ))}
         </tbody>
       </table>
-      <p className="m-0 mt-2 text-[12px] text-ink-2">Nothing was changed. Mend the file and open it again.</p>
+      <p className="m-0 mt-2 text-[12px] text-ink-2">Nothing was changed. Fix the file and open it again.</p>
     </section>
   );
 }

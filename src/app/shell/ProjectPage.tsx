@@ -5,8 +5,8 @@ import { Keys } from "../commands/Keys.tsx";
 import { useOpened } from "../commands/opened.ts";
 import { Palette } from "../commands/Palette.tsx";
 import { useKeys } from "../commands/useKeys.ts";
+import { FixDialog } from "../findings/FixDialog.tsx";
 import { Foot } from "../findings/Foot.tsx";
-import { MendDialog } from "../findings/MendDialog.tsx";
 import { HandoffView } from "../handoff/HandoffView.tsx";
 import { FactsSheet } from "../inspector/FactsSheet.tsx";
 import { Inspector } from "../inspector/Inspector.tsx";
@@ -83,7 +83,7 @@ export function ProjectPage() {
       <Keys />
       <FactsSheet />
       <WhatIf />
-      <MendDialog />
+      <FixDialog />
     </div>
   );
 }

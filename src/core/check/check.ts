@@ -1,9 +1,9 @@
 import type { Project } from "../model/schema.ts";
 import { type CheckResult, type Finding, type Proof, SEVERITIES } from "./finding.ts";
-import { FINDINGS } from "./findings/all.ts";
+import { FINDINGS, kindOf } from "./findings/all.ts";
+import { fixesFor } from "./fixes/fixes.ts";
 import type { CheckOptions } from "./options.ts";
 import { refined } from "./refine/refine.ts";
-import { fixesFor } from "./repairs/repairs.ts";
 import type { Exploration } from "./system/exploration.ts";
 
 /**
@@ -13,9 +13,14 @@ import type { Exploration } from "./system/exploration.ts";
  */
 export function check(project: Project, options: CheckOptions = {}): CheckResult {
   const { findings, explorations } = refined(project, options);
+  options.explored?.(explorations);
   const ordered = inOrder(
     project,
-    findings.map((finding) => ({ ...finding, fixes: options.fixes === false ? [] : fixesFor(project, finding) })),
+    findings.map((finding) => ({
+      ...finding,
+      ...(kindOf(finding.code)?.open?.(project, finding.subjects) ? { open: true } : {}),
+      fixes: options.fixes === false ? [] : fixesFor(project, finding),
+    })),
   );
   const accepted = ordered.flatMap((finding) => {
     const entry = project.accepted?.find((a) => a.code === finding.code && a.subjects.join("\n") === finding.subjects.join("\n"));

@@ -17,6 +17,8 @@ export interface Finding {
   certainty: Certainty;
   /** Events from launch that show it. */
   walk?: NavEvent[];
+  /** It only says that something is not built yet. */
+  open?: boolean;
   /** The widths in which it holds, where it does not hold in all that differ. */
   widths?: Width[];
   /** Repairs, each a named edit. */

@@ -1,3 +1,5 @@
+import type { Exploration } from "./system/exploration.ts";
+
 export interface CheckOptions {
   /** States to look at in each class of widths. */
   states?: number;
@@ -5,6 +7,8 @@ export interface CheckOptions {
   stop?: () => boolean;
   /** Told of each look at the project: its precision, states, findings, what it leaves unsure, and milliseconds. */
   trace?: (line: string) => void;
+  /** Shown the searches that the findings come from. */
+  explored?: (explorations: readonly Exploration[]) => void;
   /** Whether repairs are worked out; they are where it is left out. Who sends findings elsewhere has no use for them. */
   fixes?: boolean;
 }

@@ -342,8 +342,8 @@ export const CASES: Case[] = [
   {
     code: "idle-leg",
     subjects: ["again"],
-    bad: app("s", { stacks: { s: "a b" }, facts: [flag], legs: ["go a push b set.f=true", "again b set.f=true"] }),
-    good: app("s", { stacks: { s: "a b" }, facts: [flag], legs: ["go a push b", "again b set.f=true"] }),
+    bad: app("s", { stacks: { s: "a b" }, facts: [flag], legs: ["go a push b set.f=true", "again b set set.f=true"] }),
+    good: app("s", { stacks: { s: "a b" }, facts: [flag], legs: ["go a push b", "again b set set.f=true"] }),
   },
 ];
 

@@ -6,7 +6,7 @@ import type { Project } from "../../../src/core/model/schema.ts";
 import { app } from "../../vectors/app.ts";
 import { CASES } from "./cases.ts";
 
-/** The codes that always offer a mend. */
+/** The codes that always offer a fix. */
 const MENDED = [
   ...["dead-end", "stuck-modal", "unreachable", "refused-move", "back-only", "piled-copies", "returns-to-finished", "idle-lead"],
   ...[
@@ -26,7 +26,7 @@ const MENDED = [
 
 const lineOf = (finding: Finding) => [finding.code, ...finding.subjects].join(" ");
 
-describe("every mend removes its finding and brings no new blocker", () => {
+describe("every fix removes its finding and brings no new blocker", () => {
   CASES.forEach(({ code, subjects, bad }, i) => {
     if (!MENDED.includes(code)) return;
     it(`${code} (${i + 1})`, () => {
@@ -35,9 +35,9 @@ describe("every mend removes its finding and brings no new blocker", () => {
       expect(finding?.fixes.length).toBeGreaterThan(0);
       const blockers = new Set(before.findings.filter((f) => f.severity === "blocker").map(lineOf));
       for (const fix of finding?.fixes ?? []) {
-        const mended = fix.apply(bad);
-        expect(readProjectData(JSON.parse(JSON.stringify(mended))).ok, fix.name).toBe(true);
-        const after = check(mended).findings;
+        const fixed = fix.apply(bad);
+        expect(readProjectData(JSON.parse(JSON.stringify(fixed))).ok, fix.name).toBe(true);
+        const after = check(fixed).findings;
         expect(after.map(lineOf), fix.name).not.toContain(lineOf(finding as Finding));
         expect(after.filter((f) => f.severity === "blocker" && !blockers.has(lineOf(f))).map(lineOf), fix.name).toEqual([]);
       }

@@ -26,7 +26,7 @@ describe("changes in words", () => {
     expect(changed({ containers: shop.containers.map((c) => ({ ...c, members: ["list"] })) })).toEqual(["Container “main”: loses “Item”."]);
   });
 
-  it("has no notation of the file in it, whatever is mended", () => {
+  it("has no notation of the file in it, whatever is fixed", () => {
     const all = CASES.flatMap(({ bad }) => check(bad).findings.flatMap(({ fixes }) => fixes.flatMap((fix) => changesInWords(bad, fix.apply(bad)))));
     expect(all.length).toBeGreaterThan(60);
     for (const sentence of all) expect(sentence).not.toMatch(/[[\]]|\{"|undefined|closeOn|"kind"/);

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
-import { fixesFor } from "../../../src/core/check/repairs/repairs.ts";
+import { fixesFor } from "../../../src/core/check/fixes/fixes.ts";
 import { bornSays, followValue, providersOf } from "../../../src/core/insight/flow.ts";
 import { sampleArguments } from "../../../src/core/insight/sample.ts";
 import { completions } from "../../../src/core/model/complete.ts";
@@ -38,7 +38,7 @@ describe("following a value", () => {
       }
   });
 
-  it("taking any one argument away is reported, and the first mend that hands it on restores it", () => {
+  it("taking any one argument away is reported, and the first fix that hands it on restores it", () => {
     let taken = 0;
     for (const leg of demo.legs) {
       if (!leg.move || !("pass" in leg.move) || !leg.move.pass) continue;
@@ -62,8 +62,8 @@ describe("following a value", () => {
         } as never;
         const [fix] = fixesFor(without, finding);
         expect(fix, `${leg.id} ${name}`).toBeDefined();
-        const mended = fix?.apply(without);
-        const now = mended && lookup(mended).legs.get(leg.id)?.move;
+        const fixed = fix?.apply(without);
+        const now = fixed && lookup(fixed).legs.get(leg.id)?.move;
         const restored = now && "pass" in now ? now.pass?.[name] : undefined;
         expect(restored, `${leg.id} ${name}`).toBeDefined();
         if (source?.startsWith("param.") || source === "item" || source === `item.${name}`) expect(restored).toBe(source);

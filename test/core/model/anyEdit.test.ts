@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { fixesFor } from "../../../src/core/check/repairs/repairs.ts";
+import { fixesFor } from "../../../src/core/check/fixes/fixes.ts";
 import { proposal } from "../../../src/core/insight/proposal.ts";
 import { addElement, addEntrance, addLeg, freshElementId, freshLegId } from "../../../src/core/model/edits/add.ts";
 import { moveAllInto, unwrap, wrap } from "../../../src/core/model/edits/arrange.ts";

@@ -1,6 +1,6 @@
 import { elsewhere } from "../counterexample/help.ts";
+import { showLead, wayHome } from "../fixes/home.ts";
 import type { Candidate, Graph } from "../reach/graph.ts";
-import { showLead, wayHome } from "../repairs/home.ts";
 import type { FindingKind } from "./kind.ts";
 import { byScreen, isBare } from "./parts.ts";
 
@@ -13,7 +13,7 @@ export const backOnly: FindingKind = {
   inSearch: find,
   helps: { back: false, out: elsewhere },
   open: (project, [screen = ""]) => isBare(project, screen),
-  repairs: (project, [screen = ""]) => [showLead(project, screen), ...wayHome(project, screen)],
+  fixes: (project, [screen = ""]) => [showLead(project, screen), ...wayHome(project, screen)],
 };
 
 /** Screens, no hubs, with a state that only the system's Back leads on from. */

@@ -5,7 +5,7 @@ import { removeEntrance, removeLegs } from "../../model/edits/remove.ts";
 import { lookup, targetOf } from "../../model/lookup.ts";
 import type { Leg, Project } from "../../model/schema.ts";
 import { placesExist } from "../../plan/lower/moves.ts";
-import { named } from "../repairs/home.ts";
+import { named } from "../fixes/home.ts";
 import type { FindingKind, Found } from "./kind.ts";
 import { quote } from "./parts.ts";
 
@@ -16,7 +16,7 @@ export const brokenTarget: FindingKind = {
   help: 'A leg, a way in, a start, an Up or an "otherwise" leads to what is not in the project, or to a kind of place that its move cannot lead to.',
   subjects: "the leg, way in or place",
   inDocument: find,
-  repairs: (project, [id = ""]) => {
+  fixes: (project, [id = ""]) => {
     const { legs, screens, entrances } = lookup(project);
     const leg = legs.get(id);
     if (entrances.has(id)) return [removeEntrance(project, id)];

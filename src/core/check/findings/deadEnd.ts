@@ -1,6 +1,6 @@
 import { elsewhere } from "../counterexample/help.ts";
+import { wayHome } from "../fixes/home.ts";
 import type { Candidate, Graph } from "../reach/graph.ts";
-import { wayHome } from "../repairs/home.ts";
 import type { FindingKind } from "./kind.ts";
 import { byScreen, isBare } from "./parts.ts";
 
@@ -13,7 +13,7 @@ export const deadEnd: FindingKind = {
   inSearch: find,
   helps: { back: true, out: elsewhere },
   open: (project, [screen = ""]) => isBare(project, screen),
-  repairs: (project, [screen = ""]) => wayHome(project, screen),
+  fixes: (project, [screen = ""]) => wayHome(project, screen),
 };
 
 /** Screens with a state that nothing leads on from, Back included; states of stuck modals aside. */

@@ -12,7 +12,7 @@ export const idleElement: FindingKind = {
   subjects: "the place and the element",
   inDocument: find,
   open: () => true,
-  repairs: (project, [place = "", element = ""]) => [removeElement(project, place, element)],
+  fixes: (project, [place = "", element = ""]) => [removeElement(project, place, element)],
 };
 
 /** Buttons, icons, links, lists and pagers that no leg starts at; planned screens aside. */

@@ -1,7 +1,7 @@
 import { leadOf } from "../../semantics/bar.ts";
 import { topBranch } from "../../semantics/state.ts";
+import { showLead } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
-import { showLead } from "../repairs/home.ts";
 import type { FindingKind } from "./kind.ts";
 
 export const idleLead: FindingKind = {
@@ -11,7 +11,7 @@ export const idleLead: FindingKind = {
   help: "The screen shows an Up or a menu at the start of its bar, and in some state there is nothing that it could do.",
   subjects: "the screen",
   inSearch: find,
-  repairs: (project, [screen = ""]) => [showLead(project, screen)],
+  fixes: (project, [screen = ""]) => [showLead(project, screen)],
 };
 
 /** Screens whose bar shows an Up or a menu that does nothing. */

@@ -15,7 +15,7 @@ export const idleLeg: FindingKind = {
   inSearch: find,
   everywhere: true,
   shows: ({ subjects }, { result }) => result.outcome === "ignored" && result.log.fired.includes(subjects[0] ?? ""),
-  repairs: (project, [id = ""]) => (lookup(project).legs.has(id) ? [removeLegs(project, [id])] : []),
+  fixes: (project, [id = ""]) => (lookup(project).legs.has(id) ? [removeLegs(project, [id])] : []),
 };
 
 const TAKEN = ["tap", "submit", "hold", "swipe"];

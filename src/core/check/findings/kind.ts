@@ -11,7 +11,7 @@ export interface Found {
   message: string;
 }
 
-/** One kind of finding: how it is found, what shows it, what repairs it, and how it is told. */
+/** One kind of finding: how it is found, what shows it, what fixes it, and how it is told. */
 export interface FindingKind {
   code: string;
   severity: Severity;
@@ -33,6 +33,6 @@ export interface FindingKind {
   helps?: Help;
   /** Whether it only says that something is not built yet. */
   open?: (project: Project, subjects: readonly string[]) => boolean;
-  /** Repairs, the best first. */
-  repairs?: (project: Project, subjects: readonly string[]) => Edit[];
+  /** Fixes, the best first. */
+  fixes?: (project: Project, subjects: readonly string[]) => Edit[];
 }

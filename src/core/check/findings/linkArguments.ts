@@ -1,7 +1,7 @@
 import { lookup } from "../../model/lookup.ts";
 import type { Entrance, Project, Screen } from "../../model/schema.ts";
 import { patternVariables } from "../../model/template.ts";
-import { bindInAddress } from "../repairs/arguments.ts";
+import { bindInAddress } from "../fixes/arguments.ts";
 import type { FindingKind, Found } from "./kind.ts";
 import { needed, quote } from "./parts.ts";
 
@@ -12,7 +12,7 @@ export const linkArguments: FindingKind = {
   help: "A required parameter is bound by no variable of the pattern, or it is a whole record, which no address can carry.",
   subjects: "the way in and the parameter",
   inDocument: find,
-  repairs: (project, [id = "", name = ""]) => bindInAddress(project, id, name),
+  fixes: (project, [id = "", name = ""]) => bindInAddress(project, id, name),
 };
 
 /** Patterns that bind no variable for a required parameter, and parameters of a record type behind a link. */

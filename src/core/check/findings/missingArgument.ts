@@ -1,6 +1,6 @@
 import { firstScreen, lookup, passTarget } from "../../model/lookup.ts";
 import type { Leg, Project, Screen } from "../../model/schema.ts";
-import { handIn, handOn } from "../repairs/arguments.ts";
+import { handIn, handOn } from "../fixes/arguments.ts";
 import type { FindingKind, Found } from "./kind.ts";
 import { needed, quote } from "./parts.ts";
 
@@ -11,7 +11,7 @@ export const missingArgument: FindingKind = {
   help: "The screen needs a value, and this leg or way in does not hand it over. Pass it, or make the parameter optional.",
   subjects: "the leg or way in, the screen and the parameter",
   inDocument: find,
-  repairs: (project, [id = "", screen = "", name = ""]) => {
+  fixes: (project, [id = "", screen = "", name = ""]) => {
     const leg = lookup(project).legs.get(id);
     return leg ? handOn(project, leg, screen, name) : handIn(project, id, screen, name);
   },

@@ -1,7 +1,7 @@
 import { changeContainer } from "../../model/edits/change.ts";
 import { lookup, ownersAround, treeOf } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
-import { named } from "../repairs/home.ts";
+import { named } from "../fixes/home.ts";
 import type { FindingKind, Found } from "./kind.ts";
 import { quote } from "./parts.ts";
 
@@ -13,7 +13,7 @@ export const noMenuControl: FindingKind = {
   subjects: "the drawer",
   inDocument: find,
   open: (project, [id = ""]) => treeOf(project, id).every((place) => (lookup(project).legsFrom.get(place) ?? []).length === 0),
-  repairs: (project, [id = ""]) => [
+  fixes: (project, [id = ""]) => [
     named(`Show the menu button in the bar of ${quote(project, id)}`, changeContainer(project, id, { bar: { show: true, lead: "menu" } })),
   ],
 };

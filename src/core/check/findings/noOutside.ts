@@ -1,7 +1,7 @@
 import { changeContainer } from "../../model/edits/change.ts";
 import { lookup } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
-import { named } from "../repairs/home.ts";
+import { named } from "../fixes/home.ts";
 import type { FindingKind, Found } from "./kind.ts";
 import { quote } from "./parts.ts";
 
@@ -12,7 +12,7 @@ export const noOutside: FindingKind = {
   help: "It fills the screen, so there is no outside to tap.",
   subjects: "the modal",
   inDocument: find,
-  repairs: (project, [id = ""]) => {
+  fixes: (project, [id = ""]) => {
     const modal = lookup(project).containers.get(id);
     if (modal?.kind !== "modal") return [];
     const closeOn = [...modal.closeOn.filter((way) => way !== "outside" && way !== "button"), "button" as const];

@@ -12,7 +12,7 @@ export const noOwner: FindingKind = {
   help: "Every screen and every container but the outermost and the modals belongs to exactly one container.",
   subjects: "the place",
   inDocument: find,
-  repairs: (project, [id = ""]) => placeSomewhere(project, id),
+  fixes: (project, [id = ""]) => placeSomewhere(project, id),
 };
 
 /** Places in no container that are not the root, and places in two. */

@@ -4,7 +4,7 @@ import { changeContainer } from "../../model/edits/change.ts";
 import type { Edit } from "../../model/edits/edit.ts";
 import { lookup, nameOf } from "../../model/lookup.ts";
 import type { Container, Project } from "../../model/schema.ts";
-import { named } from "../repairs/home.ts";
+import { named } from "../fixes/home.ts";
 import type { FindingKind, Found } from "./kind.ts";
 import { quote } from "./parts.ts";
 
@@ -16,7 +16,7 @@ export const noStart: FindingKind = {
   subjects: "the container",
   inDocument: find,
   open: (project, [id = ""]) => lookup(project).containers.get(id)?.members.length === 0,
-  repairs: (project, [id = ""]) => {
+  fixes: (project, [id = ""]) => {
     const container = lookup(project).containers.get(id);
     return container ? [startOf(project, container)] : [];
   },

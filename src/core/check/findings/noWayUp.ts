@@ -14,7 +14,7 @@ export const noWayUp: FindingKind = {
   help: "Somebody who comes in by a link has no Back and no Up to the rest of the app.",
   subjects: "the way in and the screen",
   inDocument: find,
-  repairs: (project, [, screen = ""]) => [wayUp(project, screen)],
+  fixes: (project, [, screen = ""]) => [wayUp(project, screen)],
 };
 
 /** Entrances that land on a screen with nothing beneath it that is not a hub. */

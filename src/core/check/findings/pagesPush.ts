@@ -2,7 +2,7 @@ import { changeLeg } from "../../model/edits/change.ts";
 import { lookup } from "../../model/lookup.ts";
 import { withPass } from "../../model/propose.ts";
 import type { Project } from "../../model/schema.ts";
-import { named } from "../repairs/home.ts";
+import { named } from "../fixes/home.ts";
 import type { FindingKind, Found } from "./kind.ts";
 import { quote, usesNeighbour } from "./parts.ts";
 
@@ -13,7 +13,7 @@ export const pagesPush: FindingKind = {
   help: "A leg to the next or previous row of the same screen pushes, so that Back leads through every page. Replace instead.",
   subjects: "the leg",
   inDocument: find,
-  repairs: (project, [id = ""]) => {
+  fixes: (project, [id = ""]) => {
     const leg = lookup(project).legs.get(id);
     if (leg?.move?.kind !== "push") return [];
     const move = withPass({ kind: "replace", to: leg.move.to }, leg.move.pass);

@@ -12,7 +12,7 @@ export const pastTheEnd: FindingKind = {
   help: "At the last row there is no next one. Ask has(next.…) in the condition, and the control is off at the end.",
   subjects: "the leg",
   inDocument: find,
-  repairs: (project, [id = ""]) => {
+  fixes: (project, [id = ""]) => {
     const leg = lookup(project).legs.get(id);
     return leg ? [askNeighbour(project, leg)] : [];
   },

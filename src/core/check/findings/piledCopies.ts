@@ -1,8 +1,8 @@
 import { changeLeg } from "../../model/edits/change.ts";
 import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
+import { named } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
-import { named } from "../repairs/home.ts";
 import type { Exploration } from "../system/exploration.ts";
 import { contextOf, isRest } from "../system/hiding.ts";
 import type { FindingKind } from "./kind.ts";
@@ -16,7 +16,7 @@ export const piledCopies: FindingKind = {
   subjects: "the leg and the place",
   inSearch: find,
   shows: ({ subjects }, { result }) => result.log.copied.some(({ leg, place }) => leg === subjects[0] && place === subjects[1]),
-  repairs: (project, [id = ""]) => {
+  fixes: (project, [id = ""]) => {
     const leg = lookup(project).legs.get(id);
     if (leg?.move?.kind !== "push") return [];
     return [named("Go back to the first copy instead of adding another", changeLeg(project, leg, { move: { ...leg.move, repeat: "rewind" } }))];

@@ -23,7 +23,7 @@ export const refusedMove: FindingKind = {
   subjects: "the leg",
   inSearch: find,
   shows: ({ subjects }, { result }) => result.log.refused.some(({ leg }) => leg === subjects[0]),
-  repairs: (project, [id = ""]) => {
+  fixes: (project, [id = ""]) => {
     const leg = lookup(project).legs.get(id);
     return leg ? [...instead(project, leg), removeLegs(project, [leg.id])] : [];
   },

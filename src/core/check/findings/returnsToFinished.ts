@@ -18,7 +18,7 @@ export const returnsToFinished: FindingKind = {
   subjects: "the place that is gone through once",
   inSearch: find,
   shows: ({ subjects }, { result, project }) => result.outcome === "moved" && oncePlaces(project, currentScreen(result.state).at).includes(subjects[0] ?? ""),
-  repairs: (project, [id = ""]) => [leaveForGood(project, id)],
+  fixes: (project, [id = ""]) => [leaveForGood(project, id)],
 };
 
 /** Back, the lead, a tab or a drawer's member that leads from a hub to what was to be gone through once. */

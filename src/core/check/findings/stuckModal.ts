@@ -1,7 +1,7 @@
 import { changeContainer } from "../../model/edits/change.ts";
 import { lookup } from "../../model/lookup.ts";
+import { named } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
-import { named } from "../repairs/home.ts";
 import type { FindingKind } from "./kind.ts";
 import { quote, withPerhaps } from "./parts.ts";
 
@@ -13,7 +13,7 @@ export const stuckModal: FindingKind = {
   subjects: "the modal",
   inSearch: find,
   helps: { back: true, out: (state, { subjects }) => !state.layers.some((layer) => layer.at === subjects[0]) },
-  repairs: (project, [id = ""]) => {
+  fixes: (project, [id = ""]) => {
     const modal = lookup(project).containers.get(id);
     if (modal?.kind !== "modal") return [];
     const closeOn = [...new Set([...modal.closeOn, "button" as const, "back" as const])];

@@ -1,9 +1,9 @@
 import { lookup } from "../../model/lookup.ts";
 import { currentScreen } from "../../semantics/state.ts";
+import { wayHome } from "../fixes/home.ts";
 import { moves } from "../reach/backwards.ts";
 import { type Candidate, canReach, type Graph, shownAfter } from "../reach/graph.ts";
 import type { Trust } from "../reach/induction.ts";
-import { wayHome } from "../repairs/home.ts";
 import { deadEnd } from "./deadEnd.ts";
 import type { FindingKind } from "./kind.ts";
 import { isBare, withPerhaps } from "./parts.ts";
@@ -17,7 +17,7 @@ export const trap: FindingKind = {
   inSearch: find,
   helps: { back: true, out: (state, { hubs }) => hubs.has(currentScreen(state).at) },
   open: (project, screens) => screens.every((id) => isBare(project, id)),
-  repairs: (project, [screen = ""]) => wayHome(project, screen),
+  fixes: (project, [screen = ""]) => wayHome(project, screen),
 };
 
 /** Groups of screens from which ways lead on, but never to a hub. */

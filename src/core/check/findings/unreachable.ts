@@ -3,9 +3,9 @@ import { lookup, nameOf, treeOf } from "../../model/lookup.ts";
 import type { Leg, Project } from "../../model/schema.ts";
 import { branchesInReach } from "../../semantics/reach.ts";
 import { currentScreen } from "../../semantics/state.ts";
+import { sampleLiteral } from "../fixes/arguments.ts";
+import { button, homeOf } from "../fixes/home.ts";
 import type { Candidate, Graph } from "../reach/graph.ts";
-import { sampleLiteral } from "../repairs/arguments.ts";
-import { button, homeOf } from "../repairs/home.ts";
 import type { FindingKind } from "./kind.ts";
 import { quote } from "./parts.ts";
 
@@ -17,7 +17,7 @@ export const unreachable: FindingKind = {
   subjects: "the screen or modal",
   inSearch: find,
   open: (project, [id = ""]) => lookup(project).screens.has(id) && isNamedNowhere(project, id),
-  repairs: (project, [id = ""]) => (lookup(project).places.has(id) ? [wayTo(project, id)] : []),
+  fixes: (project, [id = ""]) => (lookup(project).places.has(id) ? [wayTo(project, id)] : []),
 };
 
 /** Screens that are never shown and modals that are never opened; screens of such a modal are not listed. */

@@ -2,7 +2,7 @@ import { legExpressions, placeExpressions } from "../../model/expressions.ts";
 import { firstScreen, lookup, upTarget } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import { patternVariables } from "../../model/template.ts";
-import { dropParameter } from "../repairs/arguments.ts";
+import { dropParameter } from "../fixes/arguments.ts";
 import type { FindingKind, Found } from "./kind.ts";
 import { quote, readNames } from "./parts.ts";
 
@@ -13,7 +13,7 @@ export const unusedParameter: FindingKind = {
   help: "Every leg to the screen has to pass it for nothing.",
   subjects: "the screen and the parameter",
   inDocument: find,
-  repairs: (project, [screen = "", name = ""]) => dropParameter(project, screen, name),
+  fixes: (project, [screen = "", name = ""]) => dropParameter(project, screen, name),
 };
 
 /** Parameters that nothing on their screen reads or shows. */

@@ -1,7 +1,7 @@
 import { changeScreen } from "../../model/edits/change.ts";
 import { firstScreen, upTarget } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
-import { named } from "../repairs/home.ts";
+import { named } from "../fixes/home.ts";
 import type { FindingKind, Found } from "./kind.ts";
 import { quote } from "./parts.ts";
 
@@ -12,7 +12,7 @@ export const upArguments: FindingKind = {
   help: "The screen above needs a value by a name that this screen has no parameter for.",
   subjects: "the screen, its up target and the parameter",
   inDocument: find,
-  repairs: (project, [id = ""]) => [named(`Show no Up on ${quote(project, id)}`, changeScreen(project, id, { up: "none" }))],
+  fixes: (project, [id = ""]) => [named(`Show no Up on ${quote(project, id)}`, changeScreen(project, id, { up: "none" }))],
 };
 
 /** Screens whose up target needs an argument that they do not have by that name. */

@@ -2,7 +2,7 @@ import { fits, valueType } from "../../model/expression.ts";
 import { entranceExpressions, type Located, legExpressions, placeExpressions } from "../../model/expressions.ts";
 import { firstScreen, lookup, passTarget } from "../../model/lookup.ts";
 import type { Param, Project } from "../../model/schema.ts";
-import { passFitting } from "../repairs/arguments.ts";
+import { passFitting } from "../fixes/arguments.ts";
 import type { FindingKind, Found } from "./kind.ts";
 import { quote } from "./parts.ts";
 
@@ -13,7 +13,7 @@ export const wrongType: FindingKind = {
   help: "A condition or a value does not work as written, so that its leg never fires; what is shown or enabled by it counts as true.",
   subjects: "the leg or way in, or the place and the element",
   inDocument: find,
-  repairs: (project, [id = ""]) => {
+  fixes: (project, [id = ""]) => {
     const leg = lookup(project).legs.get(id);
     return leg ? passFitting(project, leg) : [];
   },

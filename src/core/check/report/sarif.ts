@@ -1,6 +1,7 @@
 import { type Position, positions } from "../../model/positions.ts";
 import type { Project } from "../../model/schema.ts";
 import type { CheckResult, Finding, Severity } from "../finding.ts";
+import { kindOf } from "../findings/all.ts";
 
 const LEVELS: Record<Severity, string> = { blocker: "error", warning: "warning", note: "note" };
 
@@ -18,7 +19,16 @@ export function sarifReport(file: string, text: string, project: Project, { find
     version: "2.1.0",
     runs: [
       {
-        tool: { driver: { name: "etape", rules: codes.map((id) => ({ id, shortDescription: { text: id.replaceAll("-", " ") } })) } },
+        tool: {
+          driver: {
+            name: "etape",
+            rules: codes.map((id) => ({
+              id,
+              shortDescription: { text: kindOf(id)?.says ?? id },
+              ...(kindOf(id) ? { fullDescription: { text: kindOf(id)?.help } } : {}),
+            })),
+          },
+        },
         columnKind: "utf16CodeUnits",
         results: all.map((finding) => ({
           ruleId: finding.code,
@@ -32,7 +42,12 @@ export function sarifReport(file: string, text: string, project: Project, { find
             },
           ],
           ...(finding.reason === undefined ? {} : { suppressions: [{ kind: "external", justification: finding.reason }] }),
-          properties: { certainty: finding.certainty, ...(finding.walk ? { walk: finding.walk } : {}), ...(finding.widths ? { widths: finding.widths } : {}) },
+          properties: {
+            certainty: finding.certainty,
+            ...(finding.open ? { open: true } : {}),
+            ...(finding.walk ? { walk: finding.walk } : {}),
+            ...(finding.widths ? { widths: finding.widths } : {}),
+          },
         })),
       },
     ],

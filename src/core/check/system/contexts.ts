@@ -33,6 +33,9 @@ export interface Listener {
   became(what: string): void;
 }
 
+/** Things that contexts may be known to be without: beyond that, they are left as they are. */
+const MOST_PARTS = 24;
+
 export class Contexts implements KnownContexts {
   private readonly held = new Map<string, Node[]>();
   private readonly texts = new WeakMap<Node, string>();
@@ -41,6 +44,7 @@ export class Contexts implements KnownContexts {
   /** By context the cuts that are made in it. */
   private readonly cuts = new Map<string, Map<string, { into: Cut; key: string; stop: Stop }>>();
   /** By context the parts of it that are without something. */
+  private readonly partKeys = new Set<string>();
   private readonly parts = new Map<string, Array<{ into: string } & Missed>>();
   /** By context what others may hold as soon as it may hold anything. */
   private readonly awaiting = new Map<string, Array<{ context: string; content: Node }>>();
@@ -75,7 +79,8 @@ export class Contexts implements KnownContexts {
 
   /** A state with what does not show hidden; contexts in which something was looked for and not found are known to be without it. */
   hide(known: State, missed?: Abstraction["missed"]): HiddenState {
-    const full = missed && missed.size > 0 ? mapRests(known, (context) => this.without(context, missed.get(context) ?? [])) : known;
+    const full =
+      missed && missed.size > 0 ? mapRests(known, (context) => (missed.get(context) ?? []).reduce((part, one) => this.without(part, one), context)) : known;
     const left: HiddenState["left"] = [];
     const state = hideContexts(this.abstraction, full, (name, content, of) => {
       const context = this.abstraction.precision.contexts === "place" ? name : `${name}#${this.moment(full, of)}`;
@@ -168,18 +173,17 @@ export class Contexts implements KnownContexts {
     return into;
   }
 
-  /** The part of a context in which none of some things is found. */
-  private without(context: string, missed: readonly Missed[]): string {
-    return missed.reduce((from, { key, stop }) => {
-      const keys = [...new Set([...from.split("/no ").slice(1), key])].sort();
-      const name = [from.split("/no ")[0], ...keys].join("/no ");
-      if (this.parts.get(from)?.some(({ into }) => into === name) || name === from) return name;
-      push(this.parts, from, { into: name, key, stop });
-      const queue: Array<{ context: string; content: Node }> = [];
-      for (const content of this.contents(from)) this.partContent(content, name, { key, stop }, queue);
-      for (const { context: at, content } of queue) this.note(at, content);
-      return name;
-    }, context);
+  /** The part of a context in which something is not found; the context itself where it is a part already, or parts are too many. */
+  private without(context: string, missed: Missed): string {
+    if (context.includes("/no ") || (!this.partKeys.has(missed.key) && this.partKeys.size >= MOST_PARTS)) return context;
+    this.partKeys.add(missed.key);
+    const name = `${context}/no ${missed.key}`;
+    if (this.parts.get(context)?.some(({ into }) => into === name)) return name;
+    push(this.parts, context, { into: name, ...missed });
+    const queue: Array<{ context: string; content: Node }> = [];
+    for (const content of this.contents(context)) this.partContent(content, name, missed, queue);
+    for (const { context: at, content } of queue) this.note(at, content);
+    return name;
   }
 
   private partContent(content: Node, into: string, missed: Missed, queue: Array<{ context: string; content: Node }>) {
@@ -190,7 +194,7 @@ export class Contexts implements KnownContexts {
       queue.push({ context: into, content });
       return;
     }
-    const beneath = this.without(contextOf(lowest), [missed]);
+    const beneath = this.without(contextOf(lowest), missed);
     const part = { context: into, content: { ...content, items: [{ ...lowest, at: restOn(beneath) }, ...others] } };
     // There is no such content before there is something without it beneath.
     if (this.contents(beneath).length > 0) queue.push(part);

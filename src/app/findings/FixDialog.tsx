@@ -10,30 +10,30 @@ import type { Api } from "../workers/start.ts";
 import { useTask } from "../workers/useTask.ts";
 import { Changes } from "./Changes.tsx";
 
-/** The mend that is being looked at before it is made. */
-export const useMend = create<{ mend: Edit | undefined; look: (mend: Edit) => void; close: () => void }>((set) => ({
-  mend: undefined,
-  look: (mend) => set({ mend }),
-  close: () => set({ mend: undefined }),
+/** The fix that is being looked at before it is made. */
+export const useFix = create<{ fix: Edit | undefined; look: (fix: Edit) => void; close: () => void }>((set) => ({
+  fix: undefined,
+  look: (fix) => set({ fix }),
+  close: () => set({ fix: undefined }),
 }));
 
-/** What a mend would change in the document, and which findings would come and go. */
-export function MendDialog() {
-  const { mend, close } = useMend();
-  return mend ? <Opened mend={mend} close={close} /> : null;
+/** What a fix would change in the document, and which findings would come and go. */
+export function FixDialog() {
+  const { fix, close } = useFix();
+  return fix ? <Opened fix={fix} close={close} /> : null;
 }
 
-function Opened({ mend, close }: { mend: Edit; close: () => void }) {
+function Opened({ fix, close }: { fix: Edit; close: () => void }) {
   const project = useDocument((d) => d.project);
   const apply = useDocument((d) => d.apply);
   const before = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
-  const mended = useMemo(() => mend.apply(project), [mend, project]);
-  const after = useTask(useCallback((api: Api) => api.check(mended), [mended]));
+  const fixed = useMemo(() => fix.apply(project), [fix, project]);
+  const after = useTask(useCallback((api: Api) => api.check(fixed), [fixed]));
   return (
-    <Dialog title={`Mend: ${mend.name}`} open onClose={close} wide>
+    <Dialog title={`Fix: ${fix.name}`} open onClose={close} wide>
       <h3 className="caption m-0 mb-1 text-[12px]">What it changes</h3>
       <ul className="m-0 mb-3 max-h-48 list-none overflow-y-auto p-0 text-[12.5px]">
-        {changesInWords(project, mended).map((sentence) => (
+        {changesInWords(project, fixed).map((sentence) => (
           <li key={sentence}>{sentence}</li>
         ))}
       </ul>
@@ -46,7 +46,7 @@ function Opened({ mend, close }: { mend: Edit; close: () => void }) {
           tone="main"
           autoFocus
           onClick={() => {
-            apply(mend);
+            apply(fix);
             close();
           }}
         >

@@ -5,10 +5,10 @@ import type { Finding } from "../finding.ts";
 import { kindOf } from "../findings/all.ts";
 
 /**
- * The repairs that are offered for a finding: the one that most people want first, one that deletes something last.
- * A repair that would change nothing is not offered.
+ * The fixes that are offered for a finding: the one that most people want first, one that deletes something last.
+ * A fix that would change nothing is not offered.
  */
 export function fixesFor(project: Project, { code, subjects }: Pick<Finding, "code" | "subjects">): Edit[] {
-  const useful = (kindOf(code)?.repairs?.(project, subjects) ?? []).filter((edit) => !sameValue(edit.apply(project), project));
+  const useful = (kindOf(code)?.fixes?.(project, subjects) ?? []).filter((edit) => !sameValue(edit.apply(project), project));
   return [...useful.filter((edit) => !edit.deletes), ...useful.filter((edit) => edit.deletes)];
 }

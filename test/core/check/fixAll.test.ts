@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
-import { mendAll } from "../../../src/core/check/repairs/repairAll.ts";
+import { fixAll } from "../../../src/core/check/fixes/fixAll.ts";
 import { app } from "../../vectors/app.ts";
 
 const project = app("s", {
@@ -14,20 +14,20 @@ const project = app("s", {
   legs: ["toA list:on(rows) push a", "toB a push b"],
 });
 
-describe("mending all of one kind", () => {
-  it("is one edit after which none of them is left, each mended with what is known where it stands", () => {
+describe("fixing all of one kind", () => {
+  it("is one edit after which none of them is left, each fixed with what is known where it stands", () => {
     const findings = check(project).findings.filter((f) => f.code === "missing-argument");
     expect(findings).toHaveLength(2);
-    const mend = mendAll(project, findings);
-    expect(mend?.name).toBe("Mend all 2 of missing-argument");
-    const mended = mend?.apply(project) ?? project;
-    expect(check(mended).findings.filter((f) => f.severity === "blocker")).toEqual([]);
-    expect(mended.legs.map((leg) => leg.move)).toMatchObject([{ pass: { hiveId: "item.id" } }, { pass: { hiveId: "param.hiveId" } }]);
+    const fix = fixAll(project, findings);
+    expect(fix?.name).toBe("Fix all 2 of missing-argument");
+    const fixed = fix?.apply(project) ?? project;
+    expect(check(fixed).findings.filter((f) => f.severity === "blocker")).toEqual([]);
+    expect(fixed.legs.map((leg) => leg.move)).toMatchObject([{ pass: { hiveId: "item.id" } }, { pass: { hiveId: "param.hiveId" } }]);
   });
 
   it("is not offered for one alone", () => {
     const findings = check(project).findings.filter((f) => f.code === "missing-argument");
-    expect(mendAll(project, findings.slice(0, 1))).toBeUndefined();
-    expect(mendAll(project, [])).toBeUndefined();
+    expect(fixAll(project, findings.slice(0, 1))).toBeUndefined();
+    expect(fixAll(project, [])).toBeUndefined();
   });
 });

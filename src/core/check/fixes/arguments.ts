@@ -6,7 +6,7 @@ import { takesPass, withArguments, withPass } from "../../model/propose.ts";
 import type { Json, Leg, Param, Project } from "../../model/schema.ts";
 import { legScope } from "../../model/scope.ts";
 
-/** Mends for an argument that a leg does not hand on: from what is there, through the screen it starts from, or not needed at all. */
+/** Fixes for an argument that a leg does not hand on: from what is there, through the screen it starts from, or not needed at all. */
 export function handOn(project: Project, leg: Leg, screenId: string, name: string): Edit[] {
   const param = paramOf(project, screenId, name);
   if (!param || !leg.move || !takesPass(leg.move)) return [];
@@ -45,7 +45,7 @@ function optional(project: Project, screenId: string, param: Param): Edit[] {
   return [{ ...changeScreen(project, screenId, { params }), name: `Make ${param.name} optional, with ${JSON.stringify(value)}` }];
 }
 
-/** The mend for arguments of another type than is wanted: what is known to fit takes their place. */
+/** The fix for arguments of another type than is wanted: what is known to fit takes their place. */
 export function passFitting(project: Project, leg: Leg): Edit[] {
   const { move } = leg;
   if (!move || !("pass" in move) || !move.pass) return [];
@@ -65,7 +65,7 @@ export function passFitting(project: Project, leg: Leg): Edit[] {
   return [{ ...changeLeg(project, leg, { move: { ...move, pass } }), name: `Pass ${wrong.map((p) => `${p.name} = ${pass[p.name]}`).join(", ")}` }];
 }
 
-/** Mends for an argument that an entrance does not hand in. */
+/** Fixes for an argument that an entrance does not hand in. */
 export function handIn(project: Project, entranceId: string, screenId: string, name: string): Edit[] {
   const entrance = lookup(project).entrances.get(entranceId);
   const param = paramOf(project, screenId, name);
@@ -77,7 +77,7 @@ export function handIn(project: Project, entranceId: string, screenId: string, n
   ];
 }
 
-/** The mend for a parameter that an address says nothing of: the address says it. */
+/** The fix for a parameter that an address says nothing of: the address says it. */
 export function bindInAddress(project: Project, entranceId: string, name: string): Edit[] {
   const entrance = lookup(project).entrances.get(entranceId);
   const param = entrance && paramOf(project, entrance.to, name);
@@ -87,7 +87,7 @@ export function bindInAddress(project: Project, entranceId: string, name: string
   return [{ ...changeEntrance(project, entranceId, pass ? { pattern, pass } : { pattern }), name: `Let the address say it: ${pattern}` }];
 }
 
-/** The mend for a parameter that nobody uses: it goes, and nobody hands it on any longer. */
+/** The fix for a parameter that nobody uses: it goes, and nobody hands it on any longer. */
 export function dropParameter(project: Project, screenId: string, name: string): Edit[] {
   if (!paramOf(project, screenId, name)) return [];
   const without = (pass: Record<string, string> | undefined) => {
