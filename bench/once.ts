@@ -1,3 +1,3 @@
 import { checkOnce } from "./check.ts";
 
-checkOnce(Number(process.argv[2]));
+checkOnce(process.argv[2] ?? "", Number(process.argv[3]));

@@ -4,7 +4,6 @@ import { existsSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { ensurePackages, newest, root } from "../scripts/setup.mjs";
-import { tuneForShortRuns } from "../scripts/tune.mjs";
 
 try {
   ensurePackages();
@@ -19,7 +18,6 @@ try {
   if (args[0] === "gen" && args.some((arg) => /^(--to=)?(prototype|all)$/.test(arg))) buildPrototype();
   process.env.ETAPE_APPLICATION ??= join(root, "dist", "app");
   process.env.ETAPE_PROTOTYPE ??= join(root, "dist", "prototype", "prototype.html");
-  if (args[0] !== "serve") tuneForShortRuns();
   const { main } = await import(pathToFileURL(bundle).href);
   process.exitCode = await main(args);
 } catch (error) {

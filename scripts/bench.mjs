@@ -3,7 +3,6 @@ import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { buildApplication } from "./build.mjs";
 import { ensureChromium, ensurePackages, root } from "./setup.mjs";
-import { SHORT_RUN_FLAGS } from "./tune.mjs";
 
 ensurePackages();
 process.chdir(root);
@@ -16,7 +15,7 @@ await bundle("bench/main.ts", file);
 const once = join(root, "dist", "bench", "once.mjs");
 await bundle("bench/once.ts", once);
 const { bench } = await import(pathToFileURL(file).href);
-bench(measures, once, SHORT_RUN_FLAGS);
+bench(measures, once);
 if (measures("page")) {
   const executablePath = ensureChromium();
   buildApplication();
