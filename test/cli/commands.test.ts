@@ -52,6 +52,25 @@ describe("etape draw", () => {
   });
 });
 
+describe("etape check", () => {
+  const begun = app("s", { stacks: { s: "a b" }, screens: { a: { hub: true }, b: { hub: true } } });
+
+  it("fails for open ends unless they are allowed", async () => {
+    const path = document("begun.etape.json", begun);
+    expect(await main(["check", path])).toBe(1);
+    expect(printed.out).toMatch(/unreachable b \(open end\)/);
+    expect(printed.out).toMatch(/blockers.*of them open ends/);
+    expect(await main(["check", path, "--allow-open"])).toBe(0);
+  });
+
+  it("tells what it looks at, and writes the states as a graph", async () => {
+    const dot = join(folder, "states.dot");
+    await main(["check", document(), "--trace", "--dot", dot]);
+    expect(printed.err).toMatch(/facts none, contexts by place: \d+ states, \d+ findings, 0 unsure/);
+    expect(readFileSync(dot, "utf8")).toMatch(/^digraph states \{[^]*"s\[a\]"[^]*label="go"/);
+  });
+});
+
 describe("etape gen", () => {
   it("writes each target into a folder that it makes, the same bytes each time", async () => {
     const [one, two] = [join(folder, "one"), join(folder, "two")];
