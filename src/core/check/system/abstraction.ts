@@ -234,7 +234,7 @@ function cutKnown(abstraction: Abstraction, context: string, key: string, stop: 
 function mayHave(abstraction: Abstraction, items: Items, place: string): boolean {
   if (items.some((item) => item.at === place)) return true;
   const rest = items.find(isRest);
-  if (!rest || abstraction.missed.get(contextOf(rest))?.some(({ key }) => key === `is ${place}`)) return false;
+  if (!rest || abstraction.missed.get(contextOf(rest))?.some(({ key }) => key === `is ${place}` || key === `shows ${place}`)) return false;
   const asked = abstraction.rests.asked.get(place) ?? new Set();
   abstraction.rests.asked.set(place, asked.add(contextOf(rest)));
   return true;
