@@ -10,8 +10,8 @@ import { LeadOn } from "./LeadOn.tsx";
 import { usePlay } from "./usePlay.ts";
 import { SEVERITY_COLOR, SEVERITY_GROUND } from "./words.ts";
 
-/** A finding in one sentence, with its walk, its fixes (each to be looked at first), and "this is intended" with a reason. */
-export function FindingRow({ finding }: { finding: PlainFinding }) {
+/** A finding in one sentence (`coded`: with its code), with its walk, its fixes (each to be looked at first), and "this is intended" with a reason. */
+export function FindingRow({ finding, coded = true }: { finding: PlainFinding; coded?: boolean }) {
   const project = useDocument((d) => d.project);
   const apply = useDocument((d) => d.apply);
   const select = useSelection((s) => s.select);
@@ -28,32 +28,36 @@ export function FindingRow({ finding }: { finding: PlainFinding }) {
   };
   return (
     <li data-finding={finding.code} className="border-b border-hairline px-4 py-1.5 text-[12.5px]">
-      <div className="flex items-baseline gap-3">
+      <div className="flex flex-wrap items-baseline gap-x-3">
         <span className={`mt-1 h-2 w-2 shrink-0 self-start rounded-full ${finding.open ? "border border-ink-2" : SEVERITY_GROUND[finding.severity]}`} />
-        <button type="button" onClick={show} className="min-w-0 flex-1 text-left hover:underline">
+        <button type="button" onClick={show} className="min-w-[26rem] flex-1 text-left hover:underline">
           {finding.message}
         </button>
-        <code className={`shrink-0 font-mono text-[10.5px] ${finding.open ? "text-ink-2" : SEVERITY_COLOR[finding.severity]}`}>{finding.code}</code>
-        {finding.walk && (
-          <button type="button" className="min-h-6 shrink-0 font-semibold text-accent hover:underline" onClick={() => play(finding)}>
-            Walk it
+        <div className="ml-auto flex max-w-full flex-wrap items-baseline justify-end gap-x-3 pl-5">
+          {coded && (
+            <code className={`shrink-0 font-mono text-[10.5px] ${finding.open ? "text-ink-2" : SEVERITY_COLOR[finding.severity]}`}>{finding.code}</code>
+          )}
+          {finding.walk && (
+            <button type="button" className="min-h-6 shrink-0 font-semibold text-accent hover:underline" onClick={() => play(finding)}>
+              Walk it
+            </button>
+          )}
+          <LeadOn project={project} finding={finding} />
+          {fixes.map((fix) => (
+            <button
+              key={fix.name}
+              type="button"
+              className="min-h-6 max-w-64 shrink-0 truncate font-semibold text-accent hover:underline"
+              title={fix.name}
+              onClick={() => look(fix)}
+            >
+              Fix: {fix.name}…
+            </button>
+          ))}
+          <button type="button" className="min-h-6 shrink-0 text-ink-2 hover:text-ink" aria-expanded={reasoning} onClick={() => setReasoning(!reasoning)}>
+            intended…
           </button>
-        )}
-        <LeadOn project={project} finding={finding} />
-        {fixes.map((fix) => (
-          <button
-            key={fix.name}
-            type="button"
-            className="min-h-6 max-w-64 shrink-0 truncate font-semibold text-accent hover:underline"
-            title={fix.name}
-            onClick={() => look(fix)}
-          >
-            Fix: {fix.name}…
-          </button>
-        ))}
-        <button type="button" className="min-h-6 shrink-0 text-ink-2 hover:text-ink" aria-expanded={reasoning} onClick={() => setReasoning(!reasoning)}>
-          intended…
-        </button>
+        </div>
       </div>
       {reasoning && (
         <form

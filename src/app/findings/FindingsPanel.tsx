@@ -97,25 +97,25 @@ function Group({ project, title, list, byCode }: { project: Project; title: stri
         {kind && <code className="font-mono font-normal text-[10.5px] text-ink-2">{kind.code}</code>}
         {all && (
           <button type="button" className="ml-auto min-h-6 font-semibold text-accent hover:underline" onClick={() => look(all)}>
-            {all.name}…
+            {all.name.split(":")[0]}…
           </button>
         )}
       </h3>
       {kind && <p className="m-0 max-w-[90ch] px-4 py-1 text-[12px] text-ink-2">{kind.help}</p>}
-      <Rows list={list} />
+      <Rows list={list} coded={!kind} />
     </section>
   );
 }
 
 const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
-function Rows({ list }: { list: readonly PlainFinding[] }) {
+function Rows({ list, coded = true }: { list: readonly PlainFinding[]; coded?: boolean }) {
   const [whole, setWhole] = useState(false);
   return (
     <>
       <ul className="m-0 list-none p-0">
         {(whole ? list : list.slice(0, FIRST)).map((finding) => (
-          <FindingRow key={keyOfFinding(finding)} finding={finding} />
+          <FindingRow key={keyOfFinding(finding)} finding={finding} coded={coded} />
         ))}
       </ul>
       {!whole && list.length > FIRST && (

@@ -19,7 +19,7 @@ describe("fixing all of one kind", () => {
     const findings = check(project).findings.filter((f) => f.code === "missing-argument");
     expect(findings).toHaveLength(2);
     const fix = fixAll(project, findings);
-    expect(fix?.name).toBe("Fix all 2 of missing-argument");
+    expect(fix?.name).toBe("Fix all 2: a required parameter that is not passed");
     const fixed = fix?.apply(project) ?? project;
     expect(check(fixed).findings.filter((f) => f.severity === "blocker")).toEqual([]);
     expect(fixed.legs.map((leg) => leg.move)).toMatchObject([{ pass: { hiveId: "item.id" } }, { pass: { hiveId: "param.hiveId" } }]);

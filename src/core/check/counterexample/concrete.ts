@@ -55,3 +55,20 @@ export function concreteWays(exploration: Exploration): ConcreteWays {
 }
 
 const makeConcreteWays = (exploration: Exploration) => new ConcreteWays(exploration, (at) => exploration.nodes[at]?.from);
+
+/** A way that goes to a state of a search by the shortest way, and from there along some steps; the last of them is to show something. */
+export interface Detour {
+  from: number;
+  edges: readonly Edge[];
+  last: Edge;
+}
+
+/** A concrete walk along a detour whose last step is as asked; undefined where there is none. */
+export function walkAlong(exploration: Exploration, { from, edges, last }: Detour, shows: (step: LastStep) => boolean): NavEvent[] | undefined {
+  let reached = concreteWays(exploration).at(from);
+  for (const edge of edges) {
+    if (reached.length === 0) return undefined;
+    reached = alongEdge(exploration, reached, edge);
+  }
+  return lastStep(exploration, reached, last, shows);
+}

@@ -40,16 +40,21 @@ function find({ project, exploration, nodes, name }: Graph): Candidate[] {
   const selves = new Set(selfLeg.inDocument?.(project, new Set()).map(({ subjects }) => subjects[0]));
   return project.legs.flatMap((leg) => {
     const { idle, other } = fires.get(leg.id) ?? { idle: [], other: [] };
-    if (idle.length === 0 || !TAKEN.includes(leg.on.kind) || selves.has(leg.id)) return [];
-    const near = (places: Place[]) => [...places].sort((a, b) => (nodes[a.node]?.distance ?? 0) - (nodes[b.node]?.distance ?? 0)).slice(0, TRIES);
-    const acts = [...near(other), ...near(idle)].some(({ node, edge }) =>
+    if (idle.length === 0 || other.length > 0 || !TAKEN.includes(leg.on.kind) || selves.has(leg.id)) return [];
+    const near = [...idle].sort((a, b) => (nodes[a.node]?.distance ?? 0) - (nodes[b.node]?.distance ?? 0)).slice(0, TRIES);
+    const acts = near.some(({ node, edge }) =>
       concreteWays(exploration).walk(node, edge, ({ result }) => result.outcome !== "ignored" && result.log.fired.includes(leg.id)),
     );
     if (acts) return [];
-    const doubtful = other.length > 0 || Object.keys(leg.set ?? {}).some((id) => !exploration.abstraction.precision.facts.has(id));
-    if (other.length > 0 && exploration.abstraction.closest) return [];
+    const doubtful = Object.keys(leg.set ?? {}).some((id) => !exploration.abstraction.precision.facts.has(id));
     return [
-      { subjects: [leg.id], message: `The leg of ${legStart(project, leg)} does nothing on ${name(leg.from)}, wherever it is used.`, at: idle, doubtful },
+      {
+        subjects: [leg.id],
+        message: `The leg of ${legStart(project, leg)} does nothing on ${name(leg.from)}, wherever it is used.`,
+        at: idle,
+        doubtful,
+        ifShown: true,
+      },
     ];
   });
 }

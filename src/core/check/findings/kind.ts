@@ -1,9 +1,11 @@
 import type { Edit } from "../../model/edits/edit.ts";
 import type { Project } from "../../model/schema.ts";
+import type { Detour } from "../counterexample/concrete.ts";
 import type { Help } from "../counterexample/help.ts";
 import type { LastStep } from "../counterexample/walk.ts";
 import type { Severity } from "../finding.ts";
 import type { Candidate, Graph } from "../reach/graph.ts";
+import type { Exploration } from "../system/exploration.ts";
 
 /** What is found in the document itself: subjects, the first the main one, and the sentence. */
 export interface Found {
@@ -27,6 +29,8 @@ export interface FindingKind {
   inSearch?: (graph: Graph) => Candidate[];
   /** It holds only if it does in every class of widths. */
   everywhere?: boolean;
+  /** Other ways that may show it, where the shortest ones do not: from a state of the search along some steps. */
+  detours?: (exploration: Exploration, candidate: Candidate) => Iterable<Detour>;
   /** Whether the last step of a walk shows it; where it is left out, that the walk gets there does. */
   shows?: (candidate: Candidate, step: LastStep) => boolean;
   /** What would prove it wrong, where it says that nothing helps. */

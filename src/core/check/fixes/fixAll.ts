@@ -1,6 +1,7 @@
 import type { Edit } from "../../model/edits/edit.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Finding } from "../finding.ts";
+import { kindOf } from "../findings/all.ts";
 import { fixesFor } from "./fixes.ts";
 
 type Found = Pick<Finding, "code" | "subjects">;
@@ -11,7 +12,7 @@ export function fixAll(project: Project, findings: readonly (Found & Parameters<
   const [first] = fixable;
   if (!first || fixable.length < 2) return undefined;
   return {
-    name: `Fix all ${fixable.length} of ${first.code}`,
+    name: `Fix all ${fixable.length}: ${kindOf(first.code)?.says ?? first.code}`,
     // Each fix is worked out anew, for the one before may have changed what it is about.
     apply: (p) => fixable.reduce((now, finding) => fixesFor(now, finding)[0]?.apply(now) ?? now, p),
   };

@@ -89,7 +89,7 @@ function leaving(exploration: Exploration, back: boolean, facts: boolean): Set<n
   const plain = once(nodes, plainLines);
   return backwards(nodes, { back, facts }, new Set(), (node, edge, from) => {
     const to = nodes[edge.to];
-    return !to || plain[from] !== plain[edge.to] || !mayBeSameLine(exploration, node.line, to.line) ? "done" : "follow";
+    return !to || edge.grew || plain[from] !== plain[edge.to] || !mayBeSameLine(exploration, node.line, to.line) ? "done" : "follow";
   });
 }
 

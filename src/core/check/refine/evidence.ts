@@ -1,6 +1,6 @@
 import { lookup } from "../../model/lookup.ts";
 import type { NavEvent, Project, Width } from "../../model/schema.ts";
-import { concreteWays } from "../counterexample/concrete.ts";
+import { concreteWays, walkAlong } from "../counterexample/concrete.ts";
 import { helpsAfterAll } from "../counterexample/help.ts";
 import type { Finding } from "../finding.ts";
 import type { FindingKind } from "../findings/kind.ts";
@@ -44,7 +44,7 @@ function isKnown(project: Project, id: string): boolean {
   return lookup(project).places.has(id) || lookup(project).legs.has(id);
 }
 
-function behaviourFinding(exploration: Exploration, { code, severity, shows, helps }: FindingKind, candidate: Candidate): Finding | undefined {
+function behaviourFinding(exploration: Exploration, { code, severity, shows, helps, detours }: FindingKind, candidate: Candidate): Finding | undefined {
   const project = exploration.abstraction.original;
   const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
   if (!candidate.at)
@@ -58,7 +58,8 @@ function behaviourFinding(exploration: Exploration, { code, severity, shows, hel
       return found && !(helps && helpsAfterAll(project, helps, { subjects: candidate.subjects, hubs: hubsOf(project, exploration) }, found))
         ? found
         : undefined;
-    });
+    }) ??
+    firstOf(detours?.(exploration, candidate) ?? [], (detour) => walkAlong(exploration, detour, (step) => shows?.(candidate, step) ?? true));
   if (walk) return { ...common, certainty: "shown", walk };
   if (candidate.ifShown) return undefined;
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
@@ -73,7 +74,7 @@ function nearest({ nodes }: Exploration, places: readonly Place[]): Place[] {
   return [...places].sort((a, b) => distance(a) - distance(b)).slice(0, TRIES);
 }
 
-function firstOf<T>(list: readonly T[], find: (entry: T) => NavEvent[] | undefined): NavEvent[] | undefined {
+function firstOf<T>(list: Iterable<T>, find: (entry: T) => NavEvent[] | undefined): NavEvent[] | undefined {
   for (const entry of list) {
     const found = find(entry);
     if (found) return found;

@@ -33,8 +33,21 @@ export interface Listener {
   became(what: string): void;
 }
 
-/** Things that contexts may be known to be without: beyond that, they are left as they are. */
-const MOST_PARTS = 24;
+/** Contexts that may be known apart for being without something: beyond that, they are left as they are. */
+const MOST_PARTS = 40;
+
+/** What a context may hold. */
+interface Noted {
+  context: string;
+  content: Node;
+}
+
+/** A cut that is made in whatever a context may hold. */
+interface Cutting {
+  into: Cut;
+  key: string;
+  stop: Stop;
+}
 
 export class Contexts implements KnownContexts {
   private readonly held = new Map<string, Node[]>();
@@ -42,12 +55,14 @@ export class Contexts implements KnownContexts {
   private readonly known = new Map<string, Set<string>>();
   private readonly moments = new Map<string, number>();
   /** By context the cuts that are made in it. */
-  private readonly cuts = new Map<string, Map<string, { into: Cut; key: string; stop: Stop }>>();
+  private readonly cuts = new Map<string, Map<string, Cutting>>();
   /** By context the parts of it that are without something. */
-  private readonly partKeys = new Set<string>();
+  private partCount = 0;
   private readonly parts = new Map<string, Array<{ into: string } & Missed>>();
   /** By context what others may hold as soon as it may hold anything. */
-  private readonly awaiting = new Map<string, Array<{ context: string; content: Node }>>();
+  private readonly awaiting = new Map<string, Noted[]>();
+  /** What is still to be worked out. */
+  private readonly waiting: Array<Noted | { content: Node; into: string; missed: Missed } | { content: Node; cut: Cutting }> = [];
   private readonly cutNamed = new Map<string, Cut>();
   /** By context those that may hold all that it may hold, and by the context of a cut the cuts that go on in it. */
   private readonly flows = new Map<string, Set<string>>();
@@ -82,6 +97,7 @@ export class Contexts implements KnownContexts {
     const full =
       missed && missed.size > 0 ? mapRests(known, (context) => (missed.get(context) ?? []).reduce((part, one) => this.without(part, one), context)) : known;
     const left: HiddenState["left"] = [];
+    this.settle();
     const state = hideContexts(this.abstraction, full, (name, content, of) => {
       const context = this.abstraction.precision.contexts === "place" ? name : `${name}#${this.moment(full, of)}`;
       left.push({ context, content });
@@ -90,24 +106,34 @@ export class Contexts implements KnownContexts {
     return { state, key: stateKey(this.abstraction.app.plan, state), left };
   }
 
-  /** Notes that a context may hold something, and all that follows for cuts in it. */
+  /** Notes that a context may hold something, and all that follows for cuts and parts of it. */
   note(context: string, content: Node) {
-    const queue = [{ context, content }];
-    for (let next = queue.pop(); next; next = queue.pop()) {
-      const { context: at, content: what } = next;
-      const [only, ...more] = what.kind === "stack" ? what.items : [];
-      if (only && more.length === 0 && isRest(only)) {
-        // A stack of which nothing is known but a context: all that this may hold.
-        this.flow(contextOf(only), at, queue);
-        continue;
-      }
-      if (!this.add(at, what)) continue;
-      queue.push(...(this.awaiting.get(at) ?? []));
-      this.awaiting.delete(at);
-      for (const context of this.flows.get(at) ?? []) queue.push({ context, content: what });
-      for (const part of this.parts.get(at) ?? []) this.partContent(what, part.into, part, queue);
-      for (const { into, key, stop } of this.cuts.get(at)?.values() ?? []) this.cutContent(what, into, key, stop, queue);
+    this.waiting.push({ context, content });
+    this.settle();
+  }
+
+  /** Works off what is waiting: one thing after another, for each may bring up more. */
+  private settle() {
+    for (let next = this.waiting.pop(); next; next = this.waiting.pop()) {
+      if ("missed" in next) this.partContent(next.content, next.into, next.missed);
+      else if ("cut" in next) this.cutContent(next.content, next.cut);
+      else this.take(next.context, next.content);
     }
+  }
+
+  private take(context: string, content: Node) {
+    const [only, ...more] = content.kind === "stack" ? content.items : [];
+    if (only && more.length === 0 && isRest(only)) {
+      // A stack of which nothing is known but a context: all that this may hold.
+      this.flow(contextOf(only), context);
+      return;
+    }
+    if (!this.add(context, content)) return;
+    this.waiting.push(...(this.awaiting.get(context) ?? []));
+    this.awaiting.delete(context);
+    for (const to of this.flows.get(context) ?? []) this.waiting.push({ context: to, content });
+    for (const { into, ...missed } of this.parts.get(context) ?? []) this.waiting.push({ content, into, missed });
+    for (const cut of this.cuts.get(context)?.values() ?? []) this.waiting.push({ content, cut });
   }
 
   private add(context: string, content: Node): boolean {
@@ -158,6 +184,12 @@ export class Contexts implements KnownContexts {
 
   /** What cutting the stacks that a context may hold comes to. `key` tells the cuts in one context apart. */
   cut(context: string, key: string, stop: Stop): Cut {
+    const cut = this.cutOf(context, key, stop);
+    this.settle();
+    return cut;
+  }
+
+  private cutOf(context: string, key: string, stop: Stop): Cut {
     const known = this.cuts.get(context)?.get(key);
     if (known) return known.into;
     // Cuts in what was cut before are known together, so that there is an end to their names.
@@ -166,69 +198,70 @@ export class Contexts implements KnownContexts {
     const into = this.cutNamed.get(name) ?? { context: name, missed: false };
     this.cutNamed.set(name, into);
     const cuts = this.cuts.get(context) ?? new Map();
-    this.cuts.set(context, cuts.set(key, { into, key, stop }));
-    const queue: Array<{ context: string; content: Node }> = [];
-    for (const content of [...this.contents(context)]) this.cutContent(content, into, key, stop, queue);
-    for (const { context: at, content } of queue) this.note(at, content);
+    const cut = { into, key, stop };
+    this.cuts.set(context, cuts.set(key, cut));
+    for (const content of this.contents(context)) this.waiting.push({ content, cut });
     return into;
   }
 
-  /** The part of a context in which something is not found; the context itself where it is a part already, or parts are too many. */
-  private without(context: string, missed: Missed): string {
-    if (context.includes("/no ") || (!this.partKeys.has(missed.key) && this.partKeys.size >= MOST_PARTS)) return context;
-    this.partKeys.add(missed.key);
-    const name = `${context}/no ${missed.key}`;
-    if (this.parts.get(context)?.some(({ into }) => into === name)) return name;
-    push(this.parts, context, { into: name, ...missed });
-    const queue: Array<{ context: string; content: Node }> = [];
-    for (const content of this.contents(context)) this.partContent(content, name, missed, queue);
-    for (const { context: at, content } of queue) this.note(at, content);
-    return name;
-  }
-
-  private partContent(content: Node, into: string, missed: Missed, queue: Array<{ context: string; content: Node }>) {
-    if (content.kind !== "stack") return;
-    const [lowest, ...others] = content.items;
-    if (content.items.some((item) => !isRest(item) && missed.stop(item))) return;
-    if (!lowest || !isRest(lowest)) {
-      queue.push({ context: into, content });
-      return;
-    }
-    const beneath = this.without(contextOf(lowest), missed);
-    const part = { context: into, content: { ...content, items: [{ ...lowest, at: restOn(beneath) }, ...others] } };
-    // There is no such content before there is something without it beneath.
-    if (this.contents(beneath).length > 0) queue.push(part);
-    else push(this.awaiting, beneath, part);
-  }
-
-  private cutContent(content: Node, into: Cut, key: string, stop: Stop, queue: Array<{ context: string; content: Node }>) {
+  private cutContent(content: Node, { into, key, stop }: Cutting) {
     if (content.kind !== "stack") return;
     const { items } = content;
     const [lowest] = items;
     const found = stop === "lowest" ? 0 : items.findLastIndex((item) => !isRest(item) && stop(item));
     if (found >= 0 && !(stop === "lowest" && lowest && isRest(lowest))) {
-      queue.push({ context: into.context, content: { ...content, items: items.slice(0, found + 1) } });
+      this.waiting.push({ context: into.context, content: { ...content, items: items.slice(0, found + 1) } });
     } else if (lowest && isRest(lowest)) {
-      const on = this.cut(contextOf(lowest), key, stop);
+      const on = this.cutOf(contextOf(lowest), key, stop);
       if (on === into) return;
-      this.flow(on.context, into.context, queue);
+      this.flow(on.context, into.context);
       add(this.goesOn, on.context, into);
       if (on.missed) this.miss(into);
     } else this.miss(into);
   }
 
+  /** The part of a context in which something is not found; the context itself where it is a part already, or parts are too many. */
+  private without(context: string, missed: Missed): string {
+    if (context.includes("/no ")) return context;
+    const name = `${context}/no ${missed.key}`;
+    if (this.parts.get(context)?.some(({ into }) => into === name)) return name;
+    if (this.partCount >= MOST_PARTS) return context;
+    this.partCount += 1;
+    push(this.parts, context, { into: name, ...missed });
+    for (const content of this.contents(context)) this.waiting.push({ content, into: name, missed });
+    return name;
+  }
+
+  private partContent(content: Node, into: string, missed: Missed) {
+    if (content.kind !== "stack") return;
+    const [lowest, ...others] = content.items;
+    if (content.items.some((item) => !isRest(item) && missed.stop(item))) return;
+    if (!lowest || !isRest(lowest)) {
+      this.waiting.push({ context: into, content });
+      return;
+    }
+    const beneath = this.without(contextOf(lowest), missed);
+    const part = { context: into, content: { ...content, items: [{ ...lowest, at: restOn(beneath) }, ...others] } };
+    // There is no such content before there is something without it beneath.
+    if (this.contents(beneath).length > 0) this.waiting.push(part);
+    else push(this.awaiting, beneath, part);
+  }
+
   /** All that one context may hold, now and later, the other may hold as well. */
-  private flow(from: string, to: string, queue: Array<{ context: string; content: Node }>) {
+  private flow(from: string, to: string) {
     if (from === to || this.flows.get(from)?.has(to)) return;
     add(this.flows, from, to);
-    for (const content of this.contents(from)) queue.push({ context: to, content });
+    for (const content of this.contents(from)) this.waiting.push({ context: to, content });
   }
 
   private miss(cut: Cut) {
-    if (cut.missed) return;
-    cut.missed = true;
-    this.listener.became(`missed ${cut.context}`);
-    for (const other of this.goesOn.get(cut.context) ?? []) this.miss(other);
+    const queue = [cut];
+    for (let next = queue.pop(); next; next = queue.pop()) {
+      if (next.missed) continue;
+      next.missed = true;
+      this.listener.became(`missed ${next.context}`);
+      queue.push(...(this.goesOn.get(next.context) ?? []));
+    }
   }
 
   /** Whether a content is what a place holds as it is made when first visited. */

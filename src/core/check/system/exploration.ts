@@ -18,6 +18,8 @@ export interface Edge {
   /** Number of the state reached. */
   to: number;
   outcome: Outcome["outcome"];
+  /** A stack has more on it than before, so that the state line is another one even where the state is the same. */
+  grew: boolean;
   /** What is revealed is as it is made when first visited. */
   asMade: boolean | undefined;
   why: string | undefined;

@@ -21,6 +21,7 @@ export function noEdge(): Edge {
     choices: NOTHING,
     to: 0,
     outcome: "moved",
+    grew: false,
     asMade: undefined,
     why: undefined,
     fired: NOTHING,
@@ -75,12 +76,24 @@ export function run(abstraction: Abstraction, from: State, event: NavEvent | und
     if (abstraction.only && !choices.some(({ answer }) => answer === abstraction.only?.content)) continue;
     const why = stepped.outcome === "refused" ? stepped.why : undefined;
     out.push({
-      edge: { ...noEdge(), event, way, choices, outcome: stepped.outcome, why, ...seen },
+      edge: { ...noEdge(), event, way, choices, outcome: stepped.outcome, why, grew: stepped.outcome === "moved" && hasGrown(from, stepped.state), ...seen },
       state: stepped.outcome === "moved" ? stepped.state : undefined,
       missed,
     });
   }
   return out;
+}
+
+/** Whether a stack that showed has all that it had and more on it. */
+function hasGrown(from: State, to: State): boolean {
+  const branch = from.layers.length;
+  if (to.layers.length !== branch) return false;
+  const before = visiblePath(branchNode(from, branch));
+  return visiblePath(branchNode(to, branch)).some((node, depth) => {
+    const was = before[depth];
+    if (node.kind !== "stack" || was?.kind !== "stack" || node.at !== was.at) return false;
+    return node.items.length > was.items.length && was.items.every((item, i) => item === node.items[i]);
+  });
 }
 
 /** One event, or a change of outside facts, which lets arrive legs fire. */
