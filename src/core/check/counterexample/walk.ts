@@ -1,7 +1,7 @@
 /** Makes walks concrete: what the search found abstractly is replayed through `step` on the document itself. */
 
 import { appOf } from "../../insight/app.ts";
-import { legEvents, sampleArguments } from "../../insight/available.ts";
+import { legEvents } from "../../insight/available.ts";
 import { typedFields } from "../../insight/typed.ts";
 import { lookup } from "../../model/lookup.ts";
 import type { Json, NavEvent, Project } from "../../model/schema.ts";
@@ -11,6 +11,7 @@ import type { Outcome, State } from "../../semantics/types.ts";
 import type { Choice } from "../system/choices.ts";
 import type { Edge, Exploration, Explored } from "../system/exploration.ts";
 import { isInstance } from "../system/instance.ts";
+import { addressValues } from "./addresses.ts";
 
 /** Concrete states that are followed side by side. */
 const BEAM = 24;
@@ -36,6 +37,36 @@ export function lastStep(exploration: Exploration, beam: readonly Reached[], las
     }
   return undefined;
 }
+
+/** The walk to the first of some concrete states in which something holds, outside facts set so that it does; undefined where it holds in none. */
+export function endsWhere(project: Project, beam: readonly Reached[], holds: (state: State) => boolean): NavEvent[] | undefined {
+  const outside = project.facts.filter(({ source }) => source === "outside");
+  let settings: NavEvent[][] = [[]];
+  for (const fact of outside)
+    for (const value of fact.type === "boolean" ? [true, false] : (fact.values ?? []))
+      settings = [
+        ...settings,
+        ...settings
+          .filter((set) => set.every((event) => event.do !== "fact" || event.fact !== fact.id))
+          .map((set): NavEvent[] => [...set, { do: "fact", fact: fact.id, value }]),
+      ].slice(0, MOST_SETTINGS);
+  for (const set of settings)
+    for (const reached of beam) {
+      const found =
+        set.length === 0
+          ? { reached }
+          : replay(
+              project,
+              reached,
+              set.filter((event) => event.do === "fact" && reached.state.facts[event.fact] !== event.value),
+            );
+      if (found && holds(found.reached.state)) return found.reached.walk;
+    }
+  return undefined;
+}
+
+/** Ways of setting outside facts that are tried. */
+const MOST_SETTINGS = 64;
 
 /** The concrete states that one step of the search leads to from some others. */
 export function alongEdge(exploration: Exploration, beam: Reached[], edge: Edge): Reached[] {
@@ -114,8 +145,7 @@ function factEvents(state: State, choices: readonly Choice[]): NavEvent[] {
 function variants(project: Project, state: State, event: NavEvent): NavEvent[] {
   if (event.do === "enter") {
     const entrance = lookup(project).entrances.get(event.entrance);
-    const args = entrance ? sampleArguments(project, entrance) : {};
-    return [Object.keys(args).length > 0 ? { ...event, args } : event];
+    return (entrance ? addressValues(project, entrance) : [{}]).map((args) => (Object.keys(args).length > 0 ? { ...event, args } : event));
   }
   const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
   if (!leg) return [event];

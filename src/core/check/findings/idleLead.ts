@@ -1,5 +1,6 @@
+import { planOf } from "../../plan/planOf.ts";
 import { leadOf } from "../../semantics/bar.ts";
-import { topBranch } from "../../semantics/state.ts";
+import { currentScreen, topBranch } from "../../semantics/state.ts";
 import { showLead } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
 import type { FindingKind } from "./kind.ts";
@@ -11,6 +12,7 @@ export const idleLead: FindingKind = {
   help: "The screen shows an Up or a menu at the start of its bar, and in some state there is nothing that it could do.",
   subjects: "the screen",
   inSearch: find,
+  holds: (project, state, [screen]) => currentScreen(state).at === screen && leadOf(planOf(project), state, topBranch(state)) === "idle",
   fixes: (project, [screen = ""]) => [showLead(project, screen)],
 };
 

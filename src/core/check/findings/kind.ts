@@ -1,5 +1,6 @@
 import type { Edit } from "../../model/edits/edit.ts";
 import type { Project } from "../../model/schema.ts";
+import type { State } from "../../semantics/types.ts";
 import type { Detour } from "../counterexample/concrete.ts";
 import type { Help } from "../counterexample/help.ts";
 import type { LastStep } from "../counterexample/walk.ts";
@@ -29,6 +30,8 @@ export interface FindingKind {
   inSearch?: (graph: Graph) => Candidate[];
   /** It holds only if it does in every class of widths. */
   everywhere?: boolean;
+  /** Whether it is so in a state at the end of a walk; outside facts are set so that it is. */
+  holds?: (project: Project, state: State, subjects: readonly string[]) => boolean;
   /** Other ways that may show it, where the shortest ones do not: from a state of the search along some steps. */
   detours?: (exploration: Exploration, candidate: Candidate) => Iterable<Detour>;
   /** Whether the last step of a walk shows it; where it is left out, that the walk gets there does. */

@@ -1,8 +1,11 @@
+import { appOf } from "../../insight/app.ts";
 import { elementIdOf, lookup } from "../../model/lookup.ts";
-import type { Element } from "../../model/schema.ts";
+import type { Element, Project } from "../../model/schema.ts";
 import type { Expression } from "../../plan/expression.ts";
 import type { Leg as PlanLeg } from "../../plan/plan.ts";
+import { planOf } from "../../plan/planOf.ts";
 import { branchNode, currentScreen, isOpenDrawer, topBranch, visiblePath } from "../../semantics/state.ts";
+import type { State } from "../../semantics/types.ts";
 import { valuesFor } from "../../semantics/values.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
 import { isImposed } from "../system/choices.ts";
@@ -17,7 +20,19 @@ export const silent: FindingKind = {
   help: "All legs of the control have conditions, and in some state none of them holds. Say so with enabled, or add a leg for what is left.",
   subjects: "the screen and the element",
   inSearch: find,
+  holds: doesNothing,
 };
+
+/** Whether tapping an element does nothing in a state of the document itself, as far as that rests on no row and nothing typed. */
+function doesNothing(project: Project, state: State, [screen, elementId]: readonly string[]): boolean {
+  if (currentScreen(state).at !== screen || visiblePath(branchNode(state, topBranch(state))).some(isOpenDrawer)) return false;
+  const declared = (lookup(project).legsFrom.get(screen) ?? []).filter((leg) => elementIdOf(leg) === elementId);
+  if (declared.some(({ when }) => /\b(item|field)\./.test(when ?? ""))) return true;
+  const values = valuesFor(appOf(project), state, currentScreen(state));
+  const legs = declared.flatMap(({ id }) => planOf(project).legs.get(id) ?? []);
+  const holds = (condition: Expression | undefined) => condition === undefined || condition.run(values) === true;
+  return legs.every(({ shown, enabled }) => holds(shown) && holds(enabled)) && legs.every(({ never, when }) => never || !when || !holds(when));
+}
 
 /** By screen the elements that answer and whose legs all have conditions. */
 function conditionalElements({ abstraction }: Exploration) {

@@ -2,6 +2,7 @@ import { lookup } from "../../model/lookup.ts";
 import type { NavEvent, Project, Width } from "../../model/schema.ts";
 import { concreteWays, walkAlong } from "../counterexample/concrete.ts";
 import { helpsAfterAll } from "../counterexample/help.ts";
+import { endsWhere } from "../counterexample/walk.ts";
 import type { Finding } from "../finding.ts";
 import type { FindingKind } from "../findings/kind.ts";
 import type { Candidate, Place } from "../reach/graph.ts";
@@ -44,7 +45,7 @@ function isKnown(project: Project, id: string): boolean {
   return lookup(project).places.has(id) || lookup(project).legs.has(id);
 }
 
-function behaviourFinding(exploration: Exploration, { code, severity, shows, helps, detours }: FindingKind, candidate: Candidate): Finding | undefined {
+function behaviourFinding(exploration: Exploration, { code, severity, shows, helps, detours, holds }: FindingKind, candidate: Candidate): Finding | undefined {
   const project = exploration.abstraction.original;
   const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
   if (!candidate.at)
@@ -54,7 +55,10 @@ function behaviourFinding(exploration: Exploration, { code, severity, shows, hel
   const walk =
     candidate.walk ??
     firstOf(nearest(exploration, candidate.at), ({ node, edge }) => {
-      const found = concreteWays(exploration).walk(node, edge, shows && ((step) => shows(candidate, step)));
+      const found =
+        holds && !edge
+          ? endsWhere(project, concreteWays(exploration).at(node), (state) => holds(project, state, candidate.subjects))
+          : concreteWays(exploration).walk(node, edge, shows && ((step) => shows(candidate, step)));
       return found && !(helps && helpsAfterAll(project, helps, { subjects: candidate.subjects, hubs: hubsOf(project, exploration) }, found))
         ? found
         : undefined;
