@@ -3,6 +3,8 @@ import { expect, test } from "@playwright/test";
 import { bigProject } from "../../bench/big.ts";
 import type { Leg, Project, Screen } from "../../src/core/model/schema.ts";
 import { writeProject } from "../../src/core/model/write.ts";
+import { app } from "../vectors/app.ts";
+import { openDocument, openEmpty } from "./open.ts";
 
 test("findings are grouped, a fix is looked at before it is made, and what is intended keeps its reason", async ({ page }) => {
   await page.goto("/");
@@ -32,6 +34,29 @@ test("findings are grouped, a fix is looked at before it is made, and what is in
   await expect(panel.getByRole("listitem").filter({ hasText: "The co-operative asked for it." })).toContainText(message);
   await panel.getByRole("button", { name: "not any more" }).click();
   await expect(panel.getByText("The co-operative asked for it.")).toHaveCount(0);
+});
+
+test("what is not built yet is counted apart and calmly, and is told in words", async ({ page }) => {
+  await openEmpty(page, "Settings");
+  const foot = page.locator("footer");
+  await expect(foot).toContainText("Nothing is wrong so far.");
+  await expect(foot.locator("[data-count=open]")).toHaveText(/^\d open ends$/);
+  for (const severity of ["blocker", "warning"]) await expect(foot.locator(`[data-count=${severity}]`)).toHaveCount(0);
+  await expect(page.getByRole("tree").locator(".bg-urgent")).toHaveCount(0);
+  await foot.getByText("all", { exact: true }).click();
+  const ends = page.getByRole("region", { name: "Open ends" });
+  await expect(ends).toContainText('Nobody ever gets to "Settings"');
+});
+
+test("a group of findings says in words what it means", async ({ page }) => {
+  await openDocument(
+    page,
+    app("s", { stacks: { s: "a b" }, screens: { b: { up: "none", elements: [{ id: "t", kind: "text", label: "T" }] } }, legs: ["go a reset b"] }),
+  );
+  await page.locator("footer").getByText("all", { exact: true }).click();
+  const group = page.getByRole("region", { name: "dead-end" });
+  await expect(group).toContainText("Nothing leads on from a screen, and neither does Back");
+  await expect(group).toContainText("Give the screen a way on");
 });
 
 test("a long check tells how far it is and can be stopped, and what it had not finished is not shown as known", async ({ page }, info) => {
