@@ -34,7 +34,7 @@ function find(graph: Graph): Candidate[] {
   for (const { edge, at } of allEdges(graph, ({ copies }) => copies.length > 0))
     for (const { leg, place, beneath } of edge.copies) {
       if (lookup(project).screens.get(place)?.mayRepeat) continue;
-      if (beneath.length > 0 && !beneath.some((mark) => placesBeneath(graph.exploration, mark).has(place))) continue;
+      if (beneath.length > 0 && !beneath.some((context) => placesBeneath(graph.exploration, context).has(place))) continue;
       const from = name(lookup(project).legs.get(leg)?.from ?? "");
       note(found, [leg, place], at, () => `The leg from ${from} puts a second copy of ${name(place)} on the stack instead of going back to the first.`);
     }
@@ -77,25 +77,30 @@ function isOnTop(state: State, place: string | undefined): boolean {
   return visiblePath(branchNode(state, topBranch(state))).some((node) => node.kind === "stack" && node.items[node.items.length - 1]?.at === place);
 }
 
-/** The places that may be in a stack somewhere beneath what shows, by the mark of what lies there. */
-function placesBeneath(exploration: Exploration, mark: string): ReadonlySet<string> {
-  const known = once(exploration.contexts, noPlaces);
-  const made = known.get(mark);
+/** The places that may be in a stack somewhere beneath what shows, by the context that lies there. */
+function placesBeneath({ contexts }: Exploration, context: string): ReadonlySet<string> {
+  const { own, all } = once(contexts, indexed);
+  const made = all.get(context);
   if (made) return made;
   const places = new Set<string>();
-  const seen = new Set<string>();
-  const visit = (one: string) => {
-    if (seen.has(one)) return;
-    seen.add(one);
-    for (const content of exploration.contexts.get(one) ?? [])
-      for (const item of content.kind === "stack" ? content.items : []) {
-        if (isRest(item)) visit(contextOf(item));
-        else places.add(item.at);
-      }
-  };
-  visit(mark);
-  known.set(mark, places);
+  const seen = new Set([context]);
+  for (const one of seen) {
+    for (const place of own.get(one)?.places ?? []) places.add(place);
+    for (const beneath of own.get(one)?.beneath ?? []) seen.add(beneath);
+  }
+  all.set(context, places);
   return places;
 }
 
-const noPlaces = (_: Exploration["contexts"]) => new Map<string, ReadonlySet<string>>();
+/** By context the places that its contents name and the contexts that these rest on; and what was asked before. */
+function indexed(contexts: Exploration["contexts"]) {
+  const own = new Map<string, { places: Set<string>; beneath: Set<string> }>();
+  for (const [context, contents] of contexts) {
+    const items = contents.flatMap((content) => (content.kind === "stack" ? content.items : []));
+    own.set(context, {
+      places: new Set(items.filter((item) => !isRest(item)).map(({ at }) => at)),
+      beneath: new Set(items.filter(isRest).map(contextOf)),
+    });
+  }
+  return { own, all: new Map<string, ReadonlySet<string>>() };
+}

@@ -8,6 +8,7 @@
  */
 
 import { lookup } from "../../model/lookup.ts";
+import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Leg, Plan } from "../../plan/plan.ts";
 import { planOf } from "../../plan/planOf.ts";
@@ -130,6 +131,7 @@ function itemsOf(abstraction: Abstraction, context: string): Items {
 
 /** What a context shows when it comes to light: hidden still, or one of the contents that an arrive leg leads on from at once. */
 function arrivingOr(abstraction: Abstraction, hidden: Shown): Node {
+  if (!once(abstraction.app.plan, hasArriving)) return hidden;
   const context = contextOf(hidden);
   const arriving = contexts(abstraction).contentsArriving(context);
   abstraction.rests.flags.add(`arriving ${context}`);
@@ -239,6 +241,9 @@ function mayHave(abstraction: Abstraction, items: Items, place: string): boolean
   abstraction.rests.asked.set(place, asked.add(contextOf(rest)));
   return true;
 }
+
+/** Whether there are arrive legs at all. */
+const hasArriving = ({ from }: Plan): boolean => [...from.values()].some(({ arrive }) => arrive.length > 0);
 
 /** Whether the screen that a node shows has arrive legs. */
 export function arrives(plan: Plan, node: Node): boolean {

@@ -36,6 +36,9 @@ export interface Listener {
 /** Contexts that may be known apart for being without something: beyond that, they are left as they are. */
 const MOST_PARTS = 40;
 
+/** Cuts that are known by themselves: beyond that, they are known by their stack. */
+const MOST_CUTS = 400;
+
 /** What a context may hold. */
 interface Noted {
   context: string;
@@ -192,9 +195,7 @@ export class Contexts implements KnownContexts {
   private cutOf(context: string, key: string, stop: Stop): Cut {
     const known = this.cuts.get(context)?.get(key);
     if (known) return known.into;
-    // Cuts in what was cut before are known together, so that there is an end to their names.
-    const [uncut = "", before] = /^(.*?)(\/(?!no ).*)?$/.exec(context)?.slice(1) ?? [];
-    const name = before !== undefined ? `${uncut}/again/${key}` : `${uncut}/${key}`;
+    const name = this.nameOfCut(context, key);
     const into = this.cutNamed.get(name) ?? { context: name, missed: false };
     this.cutNamed.set(name, into);
     const cuts = this.cuts.get(context) ?? new Map();
@@ -202,6 +203,13 @@ export class Contexts implements KnownContexts {
     this.cuts.set(context, cuts.set(key, cut));
     for (const content of this.contents(context)) this.waiting.push({ content, cut });
     return into;
+  }
+
+  /** Cuts in what was cut before are known together, so that there is an end to their names; where there are many, those of one stack are. */
+  private nameOfCut(context: string, key: string): string {
+    const [uncut = "", before] = /^(.*?)(\/(?!no ).*)?$/.exec(context)?.slice(1) ?? [];
+    if (before !== undefined) return `${uncut}/again/${key}`;
+    return this.cutNamed.size < MOST_CUTS ? `${uncut}/${key}` : `${uncut.split(".")[0]}/again/${key}`;
   }
 
   private cutContent(content: Node, { into, key, stop }: Cutting) {

@@ -171,7 +171,8 @@ class Search {
   private take(at: number, step: Step, only?: { context: string; content: Node }) {
     const { abstraction } = this;
     const node = this.out.nodes[at] as Explored;
-    abstraction.rests = noRests();
+    const { each, flags, asked } = abstraction.rests;
+    if (each.size + flags.size + asked.size > 0) abstraction.rests = noRests();
     abstraction.only = only;
     const results = run(abstraction, node.state, step.event, step.way);
     abstraction.only = undefined;
