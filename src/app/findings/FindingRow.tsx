@@ -30,7 +30,7 @@ export function FindingRow({ finding, coded = true }: { finding: PlainFinding; c
     <li data-finding={finding.code} className="border-b border-hairline px-4 py-1.5 text-[12.5px]">
       <div className="flex flex-wrap items-baseline gap-x-3">
         <span className={`mt-1 h-2 w-2 shrink-0 self-start rounded-full ${finding.open ? "border border-ink-2" : SEVERITY_GROUND[finding.severity]}`} />
-        <button type="button" onClick={show} className="min-w-[26rem] flex-1 text-left hover:underline">
+        <button type="button" onClick={show} className="min-h-6 min-w-[26rem] flex-1 text-left hover:underline">
           {finding.message}
         </button>
         <div className="ml-auto flex max-w-full flex-wrap items-baseline justify-end gap-x-3 pl-5">
