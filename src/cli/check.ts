@@ -1,4 +1,3 @@
-import { writeFileSync } from "node:fs";
 import { type CheckResult, type Finding, SEVERITIES, type Severity } from "../core/check/finding.ts";
 import { proofText } from "../core/check/proof.ts";
 import { dotOf } from "../core/check/report/dot.ts";
@@ -8,7 +7,7 @@ import type { Exploration } from "../core/check/system/exploration.ts";
 import { eventText } from "../core/insight/explain.ts";
 import type { Project } from "../core/model/schema.ts";
 import { checked } from "./checked.ts";
-import { readDocument } from "./files.ts";
+import { readDocument, writeOut } from "./files.ts";
 
 interface Options {
   format: "text" | "json" | "sarif" | "junit";
@@ -25,11 +24,15 @@ interface Options {
 export async function checkCommand(file: string, options: Options): Promise<number> {
   const { project, text } = await readDocument(file);
   const started = performance.now();
+  let looked: readonly Exploration[] = [];
   const result = checked(project, {
     ...(options.trace ? { trace: (line: string) => process.stderr.write(`${line}\n`) } : {}),
-    ...(options.dot === undefined ? {} : { explored: (searches: readonly Exploration[]) => writeFileSync(options.dot as string, dotOf(searches)) }),
+    explored: (searches) => {
+      looked = searches;
+    },
   });
   const ms = Math.round(performance.now() - started);
+  if (options.dot !== undefined) await writeOut(options.dot, dotOf(looked));
   process.stdout.write(report(project, file, text, result, ms, options.format));
   const level = SEVERITIES.indexOf(options.failOn);
   return result.findings.some((finding) => !(options.allowOpen && finding.open) && SEVERITIES.indexOf(finding.severity) <= level) ? 1 : 0;

@@ -71,6 +71,8 @@ describe("etape check", () => {
     expect(graph).toMatch(/^digraph states/);
     expect(graph).toContain('[label="s[a]"]');
     expect(graph).toContain('[label="go"]');
+    expect(await main(["check", document(), "--dot", join(folder, "nowhere", "states.dot")])).toBe(2);
+    expect(printed.err).toContain("can not be written (ENOENT)");
   });
 });
 
