@@ -6,6 +6,6 @@ export default defineConfig({
   root: "src/app",
   plugins: [react(), tailwindcss()],
   worker: { format: "es" },
-  build: { outDir: "../../dist/app", emptyOutDir: true, chunkSizeWarningLimit: 2000 },
+  build: { outDir: "../../dist/app", emptyOutDir: true, manifest: true },
   server: { port: 5199 },
 });

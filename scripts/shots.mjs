@@ -61,10 +61,13 @@ for (const theme of ["light", "dark"]) {
   }
   await page.getByLabel("width").selectOption("narrow");
   if (theme === "light") {
+    await page.getByRole("link", { name: "Walk", exact: true }).click();
+    await shot(page, "walk-view", page.getByTestId("device"));
+    await page.getByRole("link", { name: "Map", exact: true }).click();
     await page.locator("[data-card][data-place=shift] [data-row=hive]").click();
     await page
       .getByLabel("Inspector")
-      .getByRole("button", { name: /Goes over to/ })
+      .getByRole("button", { name: /Goes to|Pushes|Switches/ })
       .click();
     await shot(page, "leg");
     await page.locator("[data-card][data-place=hive] [data-row=photo]").click();
@@ -79,6 +82,7 @@ for (const theme of ["light", "dark"]) {
       .getByRole("button", { name: /on top of/ })
       .click();
     await page.keyboard.press("i");
+    await page.getByRole("dialog").waitFor();
     await page.getByText("looking…").first().waitFor({ state: "detached", timeout: 60_000 });
     await page.getByText("looking…").last().waitFor({ state: "detached", timeout: 60_000 });
     await shot(page, "what-if", page.getByRole("dialog"));
@@ -87,7 +91,7 @@ for (const theme of ["light", "dark"]) {
     await page.waitForTimeout(500);
     await shot(page, "whole-map");
     await page.getByRole("link", { name: "Parameters" }).click();
-    await shot(page, "parameters", page.getByRole("columnheader", { name: "handed on by" }));
+    await shot(page, "parameters", page.getByRole("columnheader", { name: "passed by" }));
     await page.getByRole("tab", { name: /Record types/ }).click();
     await page.getByRole("button", { name: /^Hive/ }).first().click();
     await shot(page, "types", page.getByRole("table", { name: "Samples of Hive" }));

@@ -13,10 +13,10 @@
  * ```ts
  * const tea = addScreen(newScreen("tea", "Tea"));
  * const shelf = addContainer(newContainer("stack", "shelf", "Shelf", ["home", "tea"]));
- * const drawn = together("Draw the shelf", [tea, shelf, changeProject({ root: "shelf" })]).apply(emptyProject("Tea"));
+ * const drawn = applyEdit(emptyProject("Tea"), together("Draw the shelf", [tea, shelf, changeProject({ root: "shelf" })]));
  * const open = { id: "open", from: "home", on: { kind: "tap", element: "row" }, move: { kind: "push", to: "tea" } };
  * const row = addElement("home", { id: "row", kind: "button", label: "A tea" });
- * const project = together("Link the row", [row, addLeg(drawn, open)]).apply(drawn);
+ * const project = applyEdit(drawn, together("Link the row", [row, addLeg(drawn, open)]));
  * tea.name; // => "Add screen \"Tea\""
  * readProject(writeProject(project)).ok; // => true
  * ```
@@ -59,9 +59,10 @@ export { appOf } from "./insight/app.ts";
 export { available } from "./insight/available.ts";
 export { explain } from "./insight/explain.ts";
 export { runWalk, type WalkResult } from "./insight/walks.ts";
-export { addContainer, addElement, addEntrance, addLeg, addScreen, emptyProject, newContainer, newScreen, together } from "./model/edits/add.ts";
+export { addContainer, addElement, addEntrance, addLeg, addScreen, emptyProject, newContainer, newScreen } from "./model/edits/add.ts";
 export { changeContainer, changeElement, changeEntrance, changeFact, changeLeg, changeProject, changeScreen } from "./model/edits/change.ts";
 export type { Edit } from "./model/edits/edit.ts";
+export { applyEdit, invertEdit, readEdit, together } from "./model/edits/kinds.ts";
 export { linkElement } from "./model/edits/link.ts";
 export { type Problem, type ReadResult, readProject, readProjectData } from "./model/read.ts";
 export type { Container, Element, Entrance, Fact, Leg, Move, NavEvent, Project, RecordType, Screen, Trigger, Walk } from "./model/schema.ts";

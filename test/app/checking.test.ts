@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { Checking, type CheckWorker } from "../../src/app/store/checking.ts";
-import type { PlainResult } from "../../src/app/workers/plain.ts";
+import { Checking, type CheckWorker } from "../../src/app/session/checking.ts";
+import type { PlainResult } from "../../src/app/worker/protocol.ts";
 import type { Project } from "../../src/core/model/schema.ts";
 
 const named = (name: string) => ({ name }) as Project;

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { patched, patchOf } from "../../src/app/workers/patch.ts";
+import { patched, patchOf } from "../../src/app/worker/patch.ts";
 import type { Leg, Project, Screen } from "../../src/core/model/schema.ts";
 import { randomDocument } from "../random/documents.ts";
 

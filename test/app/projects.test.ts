@@ -1,7 +1,8 @@
 import "fake-indexeddb/auto";
+import Dexie from "dexie";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
-import { EtapeDb } from "../../src/app/store/db.ts";
-import { createProject, deleteProject, KEPT_VERSIONS, loadProject, moveHead, saveEdit } from "../../src/app/store/projects.ts";
+import { EtapeDb } from "../../src/app/session/storage/db.ts";
+import { createProject, deleteProject, KEPT_EDITS, loadProject, moveHead, saveEdit } from "../../src/app/session/storage/projects.ts";
 import { addScreen, emptyProject, newScreen } from "../../src/core/model/edits/add.ts";
 import { changeProject } from "../../src/core/model/edits/change.ts";
 
@@ -61,25 +62,67 @@ describe("projects kept in the browser", () => {
     expect((await store.projects.get(id))?.name).toBe("One");
   });
 
-  it("only so many versions are kept, and the newest among them", async () => {
+  it("only so many edits are kept, and the newest among them can be taken back", async () => {
     const id = await createProject(emptyProject("One"), store);
-    for (let i = 0; i < KEPT_VERSIONS + 20; i++) await saveEdit(id, changeProject({ name: `v${i}` }), store);
-    expect(await store.versions.count()).toBeLessThanOrEqual(KEPT_VERSIONS + 2);
-    expect((await loadProject(id, store))?.project.name).toBe(`v${KEPT_VERSIONS + 19}`);
+    for (let i = 0; i < 12; i++) await saveEdit(id, changeProject({ name: `v${i}` }), store);
+    // As if there had been as many as are kept.
+    await store.projects.update(id, { head: KEPT_EDITS + 8 });
+    await saveEdit(id, changeProject({ name: "last" }), store);
+    expect((await store.edits.toArray()).map(({ seq }) => seq)).toEqual([10, 11, 12, KEPT_EDITS + 9]);
+    expect((await moveHead(id, -1, store))?.project.name).toBe("v11");
+  });
+
+  it("an edit is kept as what it does and what takes it back, not as a document", async () => {
+    const id = await createProject(emptyProject("One"), store);
+    await saveEdit(id, add("a"), store);
+    expect(await store.edits.toArray()).toMatchObject([
+      { seq: 1, edit: { kind: "addScreen", screen: { id: "a" } }, inverse: { kind: "revise", lists: { screens: { put: [], removed: ["a"] } } } },
+    ]);
+  });
+
+  it("an edit that can not be read is told by its name, and the document stays as it is", async () => {
+    const id = await createProject(emptyProject("One"), store);
+    await saveEdit(id, add("a"), store);
+    await store.edits.update([id, 1], { inverse: { kind: "magic", name: "x" } });
+    await expect(moveHead(id, -1, store)).rejects.toThrow(/“Add screen "a"” can not be taken back. There is no edit of the kind "magic"/);
+    expect(await screens(id)).toEqual(["home", "a"]);
   });
 
   it("what can not be read is told with its place, and left as it is", async () => {
     const id = await createProject(emptyProject("One"), store);
-    await store.versions.put({ projectId: id, seq: 0, name: "Open", document: { format: "etape/1", name: 7 } });
+    await store.documents.put({ projectId: id, document: { format: "etape/1", name: 7 } });
     await expect(loadProject(id, store)).rejects.toThrow(/name: found 7/);
-    expect((await store.versions.get([id, 0]))?.document).toMatchObject({ name: 7 });
+    expect((await store.documents.get(id))?.document).toMatchObject({ name: 7 });
   });
 
-  it("a deleted project is gone with its versions; one that never was is not found", async () => {
+  it("projects that were kept as a document for each edit are still there, with what can be undone and redone", async () => {
+    const old = new Dexie(`old-${count}`);
+    old.version(1).stores({ projects: "id, updatedAt", versions: "[projectId+seq], projectId" });
+    const [one, two, three] = [emptyProject("One"), emptyProject("Two"), emptyProject("Three")];
+    await old.table("projects").add({ id: "p", name: "Two", head: 1, revision: 4, updatedAt: 1 });
+    await old.table("versions").bulkAdd([
+      { projectId: "p", seq: 0, name: "Open", document: one },
+      { projectId: "p", seq: 1, name: "Rename", document: { ...two, screens: [...two.screens, newScreen("a", "A")] } },
+      { projectId: "p", seq: 2, name: "Rename again", document: three },
+    ]);
+    old.close();
+    const now = new EtapeDb(`old-${count}`);
+    expect(await loadProject("p", now)).toMatchObject({
+      project: { name: "Two", screens: [{ id: "home" }, { id: "a" }] },
+      undoName: "Rename",
+      redoName: "Rename again",
+    });
+    expect((await moveHead("p", 1, now))?.project).toMatchObject({ name: "Three", screens: [{ id: "home" }] });
+    await moveHead("p", -1, now);
+    expect((await moveHead("p", -1, now))?.project).toEqual(one);
+    await now.delete();
+  });
+
+  it("a deleted project is gone with its history; one that never was is not found", async () => {
     const id = await createProject(emptyProject("One"), store);
     await deleteProject(id, store);
     expect(await loadProject(id, store)).toBeUndefined();
-    expect(await store.versions.count()).toBe(0);
+    expect([await store.documents.count(), await store.edits.count()]).toEqual([0, 0]);
     expect(await saveEdit("nobody", add("a"), store)).toBeUndefined();
   });
 });

@@ -1,15 +1,16 @@
 import "fake-indexeddb/auto";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
-import { EtapeDb } from "../../src/app/store/db.ts";
-import { createProject, loadProject, saveEdit } from "../../src/app/store/projects.ts";
-import { Session, type SessionState } from "../../src/app/store/session.ts";
+import { Keeping, type Kept } from "../../src/app/session/keeping.ts";
+import { EtapeDb } from "../../src/app/session/storage/db.ts";
+import { createProject, loadProject, saveEdit } from "../../src/app/session/storage/projects.ts";
 import { addScreen, emptyProject, newScreen } from "../../src/core/model/edits/add.ts";
-import { changeProject } from "../../src/core/model/edits/change.ts";
+import { changeProject, changeScreen } from "../../src/core/model/edits/change.ts";
 import type { Edit } from "../../src/core/model/edits/edit.ts";
+import { removePlaces } from "../../src/core/model/edits/remove.ts";
 
 let store: EtapeDb;
 let count = 0;
-const sessions: Session[] = [];
+const sessions: Keeping[] = [];
 beforeEach(() => {
   store = new EtapeDb(`session-${count++}`);
 });
@@ -25,10 +26,10 @@ const stored = async (id: string) => {
 };
 
 /** A session whose every told state is kept. */
-function opened(id: string): { session: Session; told: SessionState[]; until: (holds: (state: SessionState) => boolean) => Promise<SessionState> } {
-  const told: SessionState[] = [];
-  const waiting: Array<{ holds: (state: SessionState) => boolean; done: (state: SessionState) => void }> = [];
-  const session = new Session(
+function opened(id: string): { session: Keeping; told: Kept[]; until: (holds: (state: Kept) => boolean) => Promise<Kept> } {
+  const told: Kept[] = [];
+  const waiting: Array<{ holds: (state: Kept) => boolean; done: (state: Kept) => void }> = [];
+  const session = new Keeping(
     id,
     (state) => {
       told.push(state);
@@ -37,11 +38,10 @@ function opened(id: string): { session: Session; told: SessionState[]; until: (h
     store,
   );
   sessions.push(session);
-  const until = (holds: (state: SessionState) => boolean) =>
-    new Promise<SessionState>((done) => (holds(session.state) ? done(session.state) : waiting.push({ holds, done })));
+  const until = (holds: (state: Kept) => boolean) => new Promise<Kept>((done) => (holds(session.state) ? done(session.state) : waiting.push({ holds, done })));
   return { session, told, until };
 }
-const settled = (state: SessionState) => state.status !== "loading" && !state.saving;
+const settled = (state: Kept) => state.status !== "loading" && !state.saving;
 
 describe("a project while it is open", () => {
   it("saves still queued when another project is opened are neither shown nor stored as that one's", async () => {
@@ -82,10 +82,10 @@ describe("a project while it is open", () => {
     const a = opened(id);
     await a.until(settled);
     a.session.apply(add("good"));
-    a.session.apply({ name: "Break it", apply: (p) => ({ ...p, name: 7 as unknown as string }) });
+    a.session.apply({ kind: "changeProject", name: "Break it", change: { name: 7 }, without: [] });
     expect(a.session.state).toMatchObject({ error: expect.stringMatching(/“Break it” was not kept.*name: found 7/), project: { name: "A" } });
     // What another window makes of the document is not known before it is saved.
-    await expect(saveEdit(id, { name: "Break it", apply: (p) => ({ ...p, name: 7 as unknown as string }) }, store)).rejects.toThrow(/name: found 7/);
+    await expect(saveEdit(id, { kind: "changeProject", name: "Break it", change: { name: 7 }, without: [] }, store)).rejects.toThrow(/name: found 7/);
     a.session.apply(add("after"));
     const now = await a.until((state) => settled(state) && state.project?.screens.length === 3);
     expect(now.project?.name).toBe("A");
@@ -95,13 +95,29 @@ describe("a project while it is open", () => {
   it("an edit that throws is told and leaves everything as it was", async () => {
     const a = opened(await createProject(emptyProject("A"), store));
     await a.until(settled);
-    a.session.apply({
-      name: "Fall",
-      apply: () => {
-        throw new Error("no ground");
-      },
+    a.session.apply({ kind: "fall", name: "Fall" });
+    expect(a.session.state).toMatchObject({
+      error: expect.stringMatching(/“Fall” could not be made: .*no edit of the kind "fall"/),
+      saving: false,
+      status: "ready",
     });
-    expect(a.session.state).toMatchObject({ error: "“Fall” could not be made: no ground", saving: false, status: "ready" });
+  });
+
+  it("an edit of something that another window took away meanwhile is told, and is no step of the history", async () => {
+    const id = await createProject(emptyProject("A"), store);
+    const here = opened(id);
+    await here.until(settled);
+    here.session.apply(add("plot"));
+    const both = await here.until((state) => settled(state) && state.project?.screens.length === 2);
+    const project = both.project ?? emptyProject("");
+    // The edit is on its way when the other window's is stored.
+    const gone = saveEdit(id, removePlaces(project, ["plot"]), store);
+    here.session.apply(changeScreen(project, "plot", { name: "Bed" }));
+    await gone;
+    const now = await here.until((state) => settled(state) && state.error !== undefined);
+    expect(now.error).toMatch(/“Rename of "Plot"|“Rename of "plot"” was not made: another window/);
+    expect(now.undoName).toBe('Delete "plot"');
+    expect(await stored(id)).toEqual({ name: "A", screens: ["home"] });
   });
 
   it("what another window does comes in", async () => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { keepTyped, type Typed, typedOn, typeInto } from "../../src/app/walk/typed.ts";
+import { keepTyped, type Typed, typedOn, typeInto } from "../../src/app/features/walk/typed.ts";
 import { appOf } from "../../src/core/insight/app.ts";
 import type { NavEvent, Project } from "../../src/core/model/schema.ts";
 import { launch, step } from "../../src/core/semantics/step.ts";

@@ -24,14 +24,14 @@ test("a leg that was just made can go another way by a digit, and Escape takes i
   await page.locator("[data-card][data-place=hive] [data-row=photo]").click();
   await page.keyboard.press("l");
   await page.keyboard.type("queen");
-  await expect(page.getByRole("dialog")).toContainText("Puts “Queen” on top of “Hive”");
+  await expect(page.getByRole("dialog")).toContainText("Pushes “Queen” on top of “Hive”");
   await page.keyboard.press("Enter");
   const made = page.getByLabel("The leg that was just made");
-  await expect(made).toContainText("Puts “Queen” on top of “Hive”");
+  await expect(made).toContainText("Pushes “Queen” on top of “Hive”");
   await page.keyboard.press("3");
-  await expect(inspector(page).getByRole("radio", { checked: true })).toContainText("instead");
+  await expect(inspector(page).getByRole("radio", { checked: true })).toContainText("replace");
   await page.getByRole("button", { name: /^Undo: Another way/ }).click();
-  await expect(inspector(page).getByRole("radio", { checked: true })).toContainText("on top");
+  await expect(inspector(page).getByRole("radio", { checked: true })).toContainText("push");
   await page.locator("[data-card][data-place=hive] [data-row=queen]").click();
   await page.keyboard.press("l");
   await page.keyboard.type("rota");
@@ -47,7 +47,7 @@ test("a target is picked on the map and in the outline while one is looked for, 
   await page.locator("[data-card][data-place=hive] [data-row=photo]").click();
   await page.keyboard.press("l");
   await page.locator("[data-card][data-place=notes] .card-name").click();
-  await expect(page.getByLabel("The leg that was just made")).toContainText("Puts “Notes” on top");
+  await expect(page.getByLabel("The leg that was just made")).toContainText("Pushes “Notes” on top");
   await page.keyboard.press("Escape");
   await page.locator("[data-card][data-place=hive] [data-row=photo]").click();
   await page.keyboard.press("l");
@@ -57,7 +57,7 @@ test("a target is picked on the map and in the outline while one is looked for, 
   await page.keyboard.press("l");
   await page.keyboard.type("queen");
   await page.getByRole("option", { name: /new modal around “Queen”/ }).click();
-  await expect(page.getByLabel("The leg that was just made")).toContainText("Brings “Queen sheet” up over the page");
+  await expect(page.getByLabel("The leg that was just made")).toContainText("Opens “Queen sheet” over the page");
   expect(await tree(page)).toContain("2 Queen");
 });
 
@@ -84,7 +84,7 @@ test("an element is pasted onto several screens at once, and found again as copi
   await page.keyboard.press("e");
   await page.keyboard.type("Help me");
   await page.keyboard.press("Enter");
-  await page.keyboard.press("l");
+  await page.keyboard.press("Enter");
   await page.keyboard.type("Help");
   await page.keyboard.press("Enter");
   await page.locator("[data-card] [data-row=helpMe]").click();
@@ -155,13 +155,13 @@ test("what if: the ways side by side with what Back does and which findings come
   await page.keyboard.press("i");
   const sheet = page.getByRole("dialog");
   const way = (name: string) => sheet.getByRole("row").filter({ hasText: name });
-  await expect(way("instead")).toContainText("to “Apiaries”");
-  await expect(way("history anew")).toContainText("leaves the app");
+  await expect(way("replace")).toContainText("to “Apiaries”");
+  await expect(way("reset")).toContainText("leaves the app");
   await expect(sheet).not.toContainText("looking…");
-  await expect(way("history anew")).toContainText("Back leaves the app from");
+  await expect(way("reset")).toContainText("Back leaves the app from");
   await page.keyboard.press("3");
   await expect(sheet).toBeHidden();
-  await expect(inspector(page).getByRole("radio", { checked: true })).toContainText("instead");
+  await expect(inspector(page).getByRole("radio", { checked: true })).toContainText("replace");
 });
 
 test("focus shows one screen's legs, a path, a kind and a lane, and the palette jumps", async ({ page }) => {
@@ -183,7 +183,7 @@ test("focus shows one screen's legs, a path, a kind and a lane, and the palette 
   await page.keyboard.press("Control+k");
   await page.keyboard.type("over the page");
   await page.keyboard.press("Enter");
-  await expect(page.getByText("only what goes over the page")).toBeVisible();
+  await expect(page.getByText("only what opens over the page")).toBeVisible();
   await page.keyboard.press("Control+k");
   await page.keyboard.type("goodbye");
   await page.keyboard.press("Enter");
@@ -196,6 +196,7 @@ test("a motion is chosen, carries what is pointed at, and plays; a fact is added
   await inspector(page)
     .getByRole("button", { name: /on top of/ })
     .click();
+  await inspector(page).getByText("Motion", { exact: true }).first().click();
   await inspector(page).getByLabel("What comes").selectOption("fade");
   await inspector(page)
     .getByRole("button", { name: /Carry an element/ })
@@ -205,7 +206,9 @@ test("a motion is chosen, carries what is pointed at, and plays; a fact is added
   await page.locator("[data-card][data-place=notes] [data-row]").first().click();
   await expect(inspector(page)).toContainText("Photo moves onto");
   await inspector(page).getByRole("button", { name: "Play it, there and back" }).click();
-  await page.keyboard.press("f");
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("facts");
+  await page.keyboard.press("Enter");
   const sheet = page.getByRole("dialog");
   await sheet.getByLabel("A new fact").fill("has paid");
   await page.keyboard.press("Enter");
@@ -247,6 +250,6 @@ test("a leg is drawn by touch", async ({ browser }) => {
   await touch("touchStart", x, y);
   for (let i = 1; i <= 8; i++) await touch("touchMove", x + ((to.x + 40 - x) * i) / 8, y + ((to.y + 12 - y) * i) / 8);
   await touch("touchEnd", 0, 0);
-  await expect(page.getByLabel("The leg that was just made")).toContainText("Puts “Notes” on top of “Hive”");
+  await expect(page.getByLabel("The leg that was just made")).toContainText("Pushes “Notes” on top of “Hive”");
   await context.close();
 });

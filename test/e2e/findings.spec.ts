@@ -12,6 +12,7 @@ test("findings are grouped, a fix is looked at before it is made, and what is in
   await expect(page.getByTestId("proof")).toContainText("Proved");
   await page.getByRole("button", { name: /warning/ }).click();
   const panel = page.getByLabel("All findings");
+  await expect(panel).toBeVisible();
   const before = await panel.locator("[data-finding]").count();
   await panel.getByRole("radio", { name: "by place" }).click();
   await expect(panel.locator("[data-finding]")).toHaveCount(before);

@@ -37,7 +37,7 @@ test("a new user sees how it hangs together, breaks it, is told, fixes it, and t
   await page.locator("[data-card][data-place=goodbye] [data-row=again]").click();
   await page
     .getByLabel("Inspector")
-    .getByRole("button", { name: /history and starts it anew/ })
+    .getByRole("button", { name: /Clears the history and starts over/ })
     .click();
   await page.getByLabel("Inspector").getByRole("button", { name: "Delete" }).click();
   await page.getByRole("dialog").getByRole("button", { name: "Delete" }).click();
@@ -74,8 +74,8 @@ test("a new user sees how it hangs together, breaks it, is told, fixes it, and t
   expect(checked.status).toBe(0);
   await expect(page.getByTestId("proof")).toContainText("Proved");
   await page.getByRole("button", { name: /note/ }).click();
-  const shown = await page.locator("[data-finding]").evaluateAll((rows) => rows.map((row) => row.getAttribute("data-finding")));
-  expect(shown).toEqual(codes(checked.out).map((line) => line.split(" ")[0]));
+  const shown = () => page.locator("[data-finding]").evaluateAll((rows) => rows.map((row) => row.getAttribute("data-finding")));
+  await expect.poll(shown).toEqual(codes(checked.out).map((line) => line.split(" ")[0]));
 });
 
 test("undo and redo go through every edit and outlive a reload", async ({ page }) => {

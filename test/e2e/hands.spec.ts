@@ -1,6 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { app } from "../vectors/app.ts";
-import { documentOf, openDocument, openEmpty, screensOf } from "./open.ts";
+import { documentOf, openDocument, openEmpty, screensOf, unfold } from "./open.ts";
 
 const undoName = (page: Page) => page.getByRole("button", { name: /^Undo/ });
 
@@ -96,6 +96,7 @@ test.describe("taking back", () => {
   test("after another edit the box is gone, and Escape takes nothing back", async ({ page }) => {
     await openDocument(page, garden);
     await lead(page);
+    await unfold(page);
     await page.getByLabel("Inspector").getByLabel("Note").fill("on purpose");
     await page.getByLabel("Inspector").getByLabel("Note").press("Enter");
     await expect(page.getByRole("region", { name: "The leg that was just made" })).toHaveCount(0);
@@ -114,6 +115,7 @@ test.describe("taking back", () => {
     await page.keyboard.press("Control+z");
     await expect(page.getByRole("treeitem", { name: "Plot" })).toBeVisible();
     const inspector = page.getByLabel("Inspector");
+    await unfold(page);
     await inspector.getByLabel("only planned").check();
     await page.keyboard.press("Control+z");
     await expect(inspector.getByLabel("only planned")).not.toBeChecked();
@@ -210,7 +212,7 @@ test("where things lead: new screens from tabs and from a bare modal, a drawer f
   await expect(page.getByTestId("worst")).not.toContainText("fails");
 });
 
-test("what leads to no place is said in the words that people use, in four presses: a Cancel, a menu button, an exit", async ({ page }) => {
+test("what leads to no place is said in the words that people use: a Cancel, a menu button, an exit", async ({ page }) => {
   const house = app("d", {
     drawers: { d: "s t" },
     stacks: { s: "home", t: "news" },
@@ -224,7 +226,8 @@ test("what leads to no place is said in the words that people use, in four press
     await page.keyboard.press("e");
     await page.keyboard.type(label);
     await page.keyboard.press("Enter");
-    await page.keyboard.press("l");
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("dialog", { name: /lead/ })).toBeVisible();
     await page.keyboard.type(word);
     await page.keyboard.press("Enter");
     await expect(page.getByRole("region", { name: "The leg that was just made" })).toBeVisible();
@@ -236,4 +239,134 @@ test("what leads to no place is said in the words that people use, in four press
   const made = await documentOf(page);
   const moves = Object.fromEntries(made.legs.map((leg) => ["element" in leg.on ? leg.on.element : "", leg.move?.kind]));
   expect(moves).toMatchObject({ cancel: "close", done: "close", burger: "menu", bye: "leave" });
+});
+
+test("everyday words find what they mean, in the palette and where a target is picked", async ({ page }) => {
+  await openDocument(
+    page,
+    app("d", {
+      drawers: { d: "s t" },
+      stacks: { s: "home", t: "news" },
+      modals: { sheet: "edit" },
+      screens: { home: { name: "Home", elements: [{ id: "go", kind: "button", label: "Go" }] }, edit: { name: "Edit" } },
+      legs: ["up home open sheet"],
+    }),
+  );
+  const found = async (word: string) => {
+    await page.keyboard.press("Control+k");
+    await page.keyboard.type(word);
+    const options = await page.getByRole("option").allTextContents();
+    await page.keyboard.press("Escape");
+    await expect(page.locator("#places")).toBeFocused();
+    return options.slice(0, 6).join(" | ");
+  };
+  await page.locator('[role=treeitem][data-key="home"]').click();
+  for (const [word, command] of [
+    ["overlay", "Put into a modal"],
+    ["sheet", "Put into a modal"],
+    ["popup", "Put into a modal"],
+    ["hamburger", "Put into a drawer"],
+    ["exit", "Lead somewhere from here"],
+    ["rename", "Rename"],
+    ["delay", "Lead on after a while"],
+    ["redirect", "Lead on as soon as it shows"],
+    ["deep link", "A link that leads here"],
+    ["back stack", "Put into a stack"],
+    ["push", "Lead somewhere from here"],
+    ["bottom navigation", "Put into tabs"],
+    ["unsaved changes", "Ask when it is left"],
+    ["initial", "Show this first"],
+    ["address", "Address"],
+    ["dark mode", "Light or dark"],
+  ] as const)
+    expect(await found(word), word).toContain(command);
+  const offered = async (word: string) => {
+    await page.locator("[data-card] [data-row=go]").click();
+    await page.keyboard.press("l");
+    await page.keyboard.type(word);
+    const [first = ""] = await page.getByRole("dialog").getByRole("option").allTextContents();
+    await page.keyboard.press("Escape");
+    await expect(page.locator("#places")).toBeFocused();
+    return first;
+  };
+  for (const [word, first] of [
+    ["exit", "Leave the app"],
+    ["hamburger", "Menu “d”"],
+    ["go back", "Back"],
+  ] as const)
+    expect(await offered(word), word).toContain(first);
+});
+
+test("no letter acts by accident: not after Enter in a field, not outside of where keys belong, not when they are switched off", async ({ page }) => {
+  await openEmpty(page, "Plot");
+  await page.getByRole("treeitem", { name: "Plot" }).click();
+  await page.keyboard.press("F2");
+  await page.keyboard.type("Bed");
+  await page.keyboard.press("Enter");
+  // The last letter of a name, typed too late.
+  await page.keyboard.press("p");
+  await expect(page.getByRole("button", { name: "1 planned" })).toHaveCount(0);
+  await page.keyboard.press("Shift");
+  await page.keyboard.press("p");
+  await expect(page.getByRole("button", { name: "1 planned" })).toBeVisible();
+  await page.getByRole("button", { name: "Export" }).focus();
+  await page.keyboard.press("p");
+  await expect(page.getByRole("button", { name: "1 planned" })).toBeVisible();
+  await page.locator("#places").focus();
+  await page.keyboard.press("?");
+  await page.getByLabel("Single letters are keys").uncheck();
+  await page.keyboard.press("Escape");
+  await expect(page.locator("#places")).toBeFocused();
+  await page.keyboard.press("p");
+  await expect(page.getByRole("button", { name: "1 planned" })).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("button", { name: "1 planned" })).toHaveCount(0);
+});
+
+test("the focus is never on the page's body after an edit", async ({ page }) => {
+  await openEmpty(page, "Plot", "Bed");
+  const focused = async (what: string) => {
+    await expect.poll(() => page.evaluate(() => document.activeElement?.tagName), { message: what }).not.toBe("BODY");
+  };
+  await page.getByRole("treeitem", { name: "Bed" }).click();
+  await page.keyboard.press("g");
+  await page.keyboard.press("m");
+  await page.keyboard.press("Enter");
+  await focused("after putting it into a modal");
+  await page.keyboard.press("Delete");
+  await page.getByRole("dialog").getByRole("button", { name: "Delete" }).click();
+  await focused("after deleting");
+  await page.keyboard.press("Control+z");
+  await focused("after undo");
+  await page.getByRole("treeitem", { name: "Plot" }).click();
+  await page.getByLabel("Inspector").getByRole("button", { name: "Put into tabs" }).click();
+  await page.keyboard.press("Enter");
+  await focused("after a button of the inspector");
+  await page.keyboard.press("Control+k");
+  await page.keyboard.press("Escape");
+  await focused("after a sheet");
+});
+
+test("several go into a container that is there, and the legs that go another way are named", async ({ page }) => {
+  await openDocument(
+    page,
+    app("main", {
+      stacks: { main: "home a b", other: "d" },
+      tabs: {},
+      modals: { m: "other" },
+      screens: { home: { name: "Home" } },
+      legs: ["x home push a", "y home push b"],
+    }),
+  );
+  await page.locator('[role=treeitem][data-key="a"]').click();
+  await page.keyboard.press("Shift+ArrowDown");
+  await page.keyboard.press("g");
+  await page.keyboard.press("i");
+  await page
+    .getByRole("dialog", { name: "Move these 2 into…" })
+    .getByRole("option", { name: /^other/ })
+    .click();
+  await expect(page.getByText("2 places are in “other” now.")).toBeVisible();
+  await expect(page.getByText(/2 legs go another way now/)).toBeVisible();
+  expect((await documentOf(page)).containers.find((c) => c.id === "other")?.members).toEqual(["d", "a", "b"]);
 });

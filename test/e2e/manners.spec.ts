@@ -1,5 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import { type Browser, expect, type Page, test } from "@playwright/test";
+import { unfold } from "./open.ts";
 
 const violations = async (page: Page) => {
   const { violations: found } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]).analyze();
@@ -113,6 +114,63 @@ const SHOWN: ReadonlyArray<[name: string, demo: string | RegExp, show: (page: Pa
     async (page) => {
       await page.getByRole("link", { name: "Parameters" }).click();
       await page.getByRole("tab", { name: /Record types/ }).click();
+    },
+  ],
+  [
+    "the walk on the whole window",
+    /Open Hollowcomb/,
+    async (page) => {
+      await page.getByRole("link", { name: "Walk", exact: true }).click();
+      await expect(page.getByTestId("device")).toBeVisible();
+    },
+  ],
+  [
+    "a screen with all of its fields, and the icons",
+    /Open Hollowcomb/,
+    async (page) => {
+      await page
+        .getByRole("treeitem", { name: /^Hive( |$)/ })
+        .first()
+        .click();
+      await unfold(page);
+      await page.getByRole("button", { name: /^Icon:/ }).click();
+      await expect(page.getByLabel("Find an icon")).toBeVisible();
+    },
+  ],
+  [
+    "moving into a container",
+    /Open Hollowcomb/,
+    async (page) => {
+      await page
+        .getByRole("treeitem", { name: /^Hive( |$)/ })
+        .first()
+        .click();
+      await page
+        .getByLabel("Inspector")
+        .getByRole("button", { name: /Move into a container/ })
+        .click();
+      await expect(page.getByRole("dialog")).toBeVisible();
+    },
+  ],
+  [
+    "adding a way in",
+    /Open Hollowcomb/,
+    async (page) => {
+      await page.getByRole("button", { name: "Add a way in" }).click();
+      await expect(page.getByRole("menu")).toBeVisible();
+    },
+  ],
+  [
+    "a target picked for a leg that needs no element, asked for",
+    /Open Hollowcomb/,
+    async (page) => {
+      await page
+        .getByRole("treeitem", { name: /^Hive( |$)/ })
+        .first()
+        .click();
+      await page.keyboard.press("w");
+      await page.keyboard.type("no");
+      await expect(page.getByRole("dialog", { name: /lead/ })).toBeVisible();
     },
   ],
 ];

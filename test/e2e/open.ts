@@ -39,3 +39,9 @@ export async function documentOf(page: Page): Promise<Project> {
 
 export const screensOf = (project: Project) => project.screens.map((screen) => screen.name);
 export const moveOf = (project: Project, leg: string) => project.legs.find((one) => one.id === leg)?.move;
+
+/** Unfolds what is folded in the inspector. */
+export async function unfold(page: Page) {
+  const folded = page.getByLabel("Inspector").locator("details:not([open]) > summary");
+  while ((await folded.count()) > 0) await folded.first().click();
+}

@@ -5,7 +5,7 @@ import { followValue } from "../../src/core/insight/flow.ts";
 import { nameOf } from "../../src/core/model/lookup.ts";
 import { readProject } from "../../src/core/model/read.ts";
 import { app } from "../vectors/app.ts";
-import { openDocument } from "./open.ts";
+import { openDocument, unfold } from "./open.ts";
 
 const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
 if (!read.ok) throw new Error("the demo can be read");
@@ -15,7 +15,7 @@ const open = async (page: Page) => {
   await page.goto("/");
   await page.getByRole("button", { name: /Open Hollowcomb/ }).click();
   await page.getByRole("link", { name: "Parameters" }).click();
-  await expect(page.getByRole("tab", { name: "What is handed on" })).toBeVisible();
+  await expect(page.getByRole("tab", { name: "What is passed" })).toBeVisible();
 };
 
 /** The codes and subjects that the command line finds at blocker level. */
@@ -55,7 +55,7 @@ test("taking an argument away is reported with a fix that restores it, and the c
   const field = page.getByLabel("hiveId from Hive · Notes");
   await field.fill("");
   await field.press("Enter");
-  await expect(page.locator("[data-provider=toNotes]").filter({ hasText: "needed, and not handed on" })).toBeVisible();
+  await expect(page.locator("[data-provider=toNotes]").filter({ hasText: "required, and not passed" })).toBeVisible();
   await expect(page.getByTestId("worst")).toContainText('leads to "Notes" without the "hiveId" that it needs');
   const save = async (name: string) => {
     await expect(page.getByTestId("saved")).toHaveText("saved");
@@ -121,7 +121,11 @@ test("a type, its fields and rows: pasted, what does not fit is said and only th
 test("a screen pages through a type, and an address typed in is taken apart", async ({ page }) => {
   await open(page);
   await page.getByRole("treeitem", { name: "Shift" }).first().click();
-  await page.getByLabel("Pages through").selectOption("shift");
+  await unfold(page);
+  await expect(page.getByLabel("Through the rows of")).toHaveValue("shift");
+  await page.getByRole("button", { name: "Add Previous and Next" }).click();
+  await expect(page.getByText("“Shift” pages now")).toBeVisible();
+  await unfold(page);
   await page.getByLabel("in the order of").selectOption("day");
   await expect(page.getByLabel("the one named by")).toHaveValue("shiftId");
   await page
@@ -155,14 +159,14 @@ test("a way in says what its address hands on by itself, and which way in goes f
     }),
   );
   await page.locator("nav").getByText("One item").click();
-  await expect(page.getByText("Carrying")).toBeVisible();
-  await expect(page.getByText("needed, and not handed on")).toHaveCount(0);
+  await expect(page.getByText("Passes")).toBeVisible();
+  await expect(page.getByText("required, and not passed")).toHaveCount(0);
   await page.getByLabel("Try an address").fill("/items/all/cover");
   await expect(page.getByText("This address opens “The list” instead")).toBeVisible();
   await page.getByLabel("Try an address").fill("/items/7/cover");
   await expect(page.getByText("This address opens")).toHaveCount(0);
   await page.getByLabel("id =").fill("'fixed'");
   await page.keyboard.press("Enter");
-  await expect(page.getByText("needed, and not handed on")).toHaveCount(0);
+  await expect(page.getByText("required, and not passed")).toHaveCount(0);
   await expect(page.getByLabel("part =")).toHaveValue("link.part");
 });

@@ -105,6 +105,6 @@ for (const [seed, open] of [
     for (let i = 0; i < 3; i++) await page.keyboard.press("Escape");
     expect((await documentOf(page)).format, did.join("\n")).toBe("etape/1");
     await page.reload();
-    await expect(page.getByTestId("device")).toBeVisible();
+    await expect(page.getByRole("navigation", { name: "Views" })).toBeVisible();
     expect(errors).toEqual([]);
   });

@@ -12,6 +12,7 @@ import { currentScreen } from "../../src/core/semantics/state.ts";
 import { launch, step } from "../../src/core/semantics/step.ts";
 import type { State } from "../../src/core/semantics/types.ts";
 import { seeded } from "../random/documents.ts";
+import { unfold } from "./open.ts";
 
 const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
 if (!read.ok) throw new Error("the demo does not read");
@@ -258,6 +259,7 @@ test("a screen to which no walk leads asks for what it needs", async ({ page }) 
   const device = await open(page);
   await page.getByLabel("Find or add a screen").fill("Drone");
   await page.keyboard.press("Enter");
+  await unfold(page);
   await page.getByLabel("Name of a new parameter").fill("count");
   await page.keyboard.press("Enter");
   await page.getByRole("button", { name: "Walk from here" }).click();

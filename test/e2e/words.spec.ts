@@ -62,11 +62,13 @@ for (const [name, open] of [
     await page.keyboard.type("a");
     await looksRight("picking a target");
     await page.keyboard.press("Escape");
+    await expect(page.locator("#places")).toBeFocused();
     for (const key of ["?", "f", "Control+k"]) {
       await page.keyboard.press(key);
       await expect(page.getByRole("dialog")).toBeVisible();
       await looksRight(`the sheet of ${key}`);
       await page.keyboard.press("Escape");
+      await expect(page.locator("#places")).toBeFocused();
     }
     await page.locator("footer").getByRole("button", { name: /all/ }).click();
     await looksRight("all findings");

@@ -1,13 +1,13 @@
 import { useEffect, useState } from "react";
 import type { Project } from "../../core/model/schema.ts";
 import type { State } from "../../core/semantics/types.ts";
-import { useWalk, useWalkState } from "../store/walk.ts";
-import { Beneath } from "../walk/Beneath.tsx";
-import { Controls, Outside } from "../walk/Controls.tsx";
-import { Device } from "../walk/Device.tsx";
-import { Steps } from "../walk/Steps.tsx";
-import { useHands } from "../walk/useHands.ts";
-import { Outcomes } from "../walk/WalkPanel.tsx";
+import { Beneath } from "../features/walk/Beneath.tsx";
+import { Controls, Outside } from "../features/walk/Controls.tsx";
+import { Device } from "../features/walk/Device.tsx";
+import { Steps } from "../features/walk/Steps.tsx";
+import { useHands } from "../features/walk/useHands.ts";
+import { Outcomes } from "../features/walk/WalkPanel.tsx";
+import { useWalk, useWalkState } from "../session/hooks.ts";
 
 /** Windows narrower than this show the app alone, as large as they are. */
 const PHONE = 720;

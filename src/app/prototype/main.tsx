@@ -1,9 +1,11 @@
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import type { Project } from "../../core/model/schema.ts";
+import { WalkContext } from "../session/hooks.ts";
+import { createWalk } from "../session/walk.ts";
 import { Prototype } from "./Prototype.tsx";
-import "../tokens.css";
-import "../map.css";
+import "../ui/tokens.css";
+import "../ui/map.css";
 
 const dark = matchMedia("(prefers-color-scheme: dark)");
 const applyTheme = () => {
@@ -17,6 +19,8 @@ const root = document.getElementById("root");
 if (root && data)
   createRoot(root).render(
     <StrictMode>
-      <Prototype project={JSON.parse(data) as Project} />
+      <WalkContext value={createWalk()}>
+        <Prototype project={JSON.parse(data) as Project} />
+      </WalkContext>
     </StrictMode>,
   );

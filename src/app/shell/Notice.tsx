@@ -1,4 +1,4 @@
-import { useNotices } from "../store/notices.ts";
+import { useNotices } from "../session/hooks.ts";
 
 /** What the last command has to say, above the foot, until it is closed. */
 export function Notice() {

@@ -1,10 +1,8 @@
 import { changeProject } from "../../core/model/edits/change.ts";
-import { NameField } from "../parts/NameField.tsx";
-import { useDocument } from "../store/document.ts";
-import { useRenaming } from "../store/renaming.ts";
+import { useDocument, useRenaming } from "../session/hooks.ts";
 
-/** The key under which the project's name is being written. */
-export const PROJECT_NAME = "the project";
+import { PROJECT_NAME } from "../session/renaming.ts";
+import { NameField } from "../ui/NameField.tsx";
 
 /** The project's name in the head; a click (or F2 while nothing is chosen) writes another. */
 export function ProjectName() {

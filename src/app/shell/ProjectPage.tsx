@@ -1,167 +1,86 @@
-import { useEffect } from "react";
-import { Link, NavLink, useParams } from "react-router";
-import type { Width } from "../../core/model/schema.ts";
-import { Keys } from "../commands/Keys.tsx";
-import { useOpened } from "../commands/opened.ts";
-import { Palette } from "../commands/Palette.tsx";
-import { useKeys } from "../commands/useKeys.ts";
-import { FixDialog } from "../findings/FixDialog.tsx";
-import { Foot } from "../findings/Foot.tsx";
-import { HandoffView } from "../handoff/HandoffView.tsx";
-import { FactsSheet } from "../inspector/FactsSheet.tsx";
-import { Inspector } from "../inspector/Inspector.tsx";
-import { WhatIf } from "../inspector/WhatIf.tsx";
-import { MapView } from "../map/MapView.tsx";
-import { Outline } from "../outline/Outline.tsx";
-import { ParametersView } from "../parameters/ParametersView.tsx";
-import { Boundary } from "../parts/Boundary.tsx";
-import { Button } from "../parts/Button.tsx";
-import { afterPaint } from "../store/afterPaint.ts";
-import { useDocument } from "../store/document.ts";
-import { useFindings } from "../store/findings.ts";
-import { useSelection } from "../store/selection.ts";
-import { useWalk, useWalkState } from "../store/walk.ts";
-import { WalkPanel } from "../walk/WalkPanel.tsx";
-import { DeleteDialog } from "./DeleteDialog.tsx";
-import { download } from "./download.ts";
+import { useEffect, useState } from "react";
+import { type LoaderFunctionArgs, Outlet, useLoaderData, useLocation, useNavigate, useParams } from "react-router";
+import { useKeys } from "../features/commands/useKeys.ts";
+import { Foot } from "../features/findings/Foot.tsx";
+import { SessionContext, useDocument, useFindings, useSession, WalkContext } from "../session/hooks.ts";
+import { Session, type View } from "../session/session.ts";
+import { type Loaded, loadProject } from "../session/storage/projects.ts";
+import { useFocusHome } from "../session/useFocusHome.ts";
+import { afterPaint } from "../ui/afterPaint.ts";
+import { Head } from "./Head.tsx";
 import { Notice } from "./Notice.tsx";
-import { ProjectName } from "./ProjectName.tsx";
-import { ThemeToggle } from "./ThemeToggle.tsx";
+import { Opening } from "./Opening.tsx";
+import { Sheets } from "./Sheets.tsx";
 
-/** The columns of the page: the structure with what is chosen in it, the map with half of the window, and the walk, which takes what its device needs. */
-const COLUMNS: Record<Width, string> = {
-  narrow: "grid-cols-[clamp(250px,24.4vw,340px)_minmax(0,1fr)_326px]",
-  middle: "grid-cols-[clamp(250px,24.4vw,340px)_minmax(0,1fr)_410px]",
-  wide: "grid-cols-[250px_minmax(0,1fr)_570px]",
-};
+/** Reads the project of an address. */
+export async function loadOpen({ params }: LoaderFunctionArgs): Promise<Loaded> {
+  const loaded = await loadProject(params.id ?? "");
+  if (!loaded) throw Response.json("project", { status: 404 });
+  return loaded;
+}
 
-/** One project: the outline, the map, the walk beside it, and how things stand at the foot. */
+/** One project: its session begins with its route and ends with it. */
 export function ProjectPage() {
-  const { id = "", view } = useParams();
-  const { open, status, project, error, undoName } = useDocument();
+  const { id = "" } = useParams();
+  const loaded: Loaded = useLoaderData();
+  const [session, setSession] = useState<Session>();
+  useEffect(() => {
+    const opened = new Session(id, loaded);
+    setSession(opened);
+    return () => opened.close();
+  }, [id, loaded]);
+  if (session?.id !== id) return <Opening />;
+  return (
+    <SessionContext value={session}>
+      <WalkContext value={session.walk}>
+        <Opened key={id} />
+      </WalkContext>
+    </SessionContext>
+  );
+}
+
+const ADDRESS: Record<View, string> = { map: "", walk: "/walk", parameters: "/parameters", "hand-off": "/hand-off", projects: "" };
+
+/** The open project: its head, the view that is shown, how things stand at the foot, and the sheets. */
+function Opened() {
+  const session = useSession();
+  const { status, project, error } = useDocument();
   const check = useFindings((f) => f.check);
+  const follow = session.walk.getState().follow;
+  const navigate = useNavigate();
+  const { state: came } = useLocation();
   useEffect(() => {
-    useSelection.getState().select(undefined);
-    useWalk.setState({ project: undefined, start: undefined, steps: [], at: 0, reason: undefined, kept: undefined, begun: undefined, time: "passes" });
-    return open(id);
-  }, [open, id]);
+    session.go = (view) => void navigate(view === "projects" ? "/" : `/p/${session.id}${ADDRESS[view]}`);
+  }, [session, navigate]);
+  useEffect(() => follow(project), [follow, project]);
+  useEffect(() => afterPaint(() => check(project)), [check, project]);
   useEffect(() => {
-    if (status !== "ready") return;
-    return afterPaint(() => check(project));
-  }, [check, status, project]);
+    document.title = `${project.name} – Etape`;
+    return () => {
+      document.title = "Etape";
+    };
+  }, [project.name]);
+  const lost = lostIn(came);
   useEffect(() => {
-    document.title = status === "ready" ? `${project.name} – Etape` : "Etape";
-  }, [status, project.name]);
-  const width = useWalkState()?.width ?? "narrow";
+    if (lost !== undefined) session.notices.getState().say("Not kept:", lost);
+  }, [session, lost]);
   useKeys();
-  if (status !== "ready") return <Waiting status={status} error={error} />;
+  useFocusHome();
+  if (status === "missing") throw Response.json("project", { status: 404 });
+  if (status === "failed") throw new Error(error);
   return (
     <div className="grid h-full min-w-[1024px] grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
-      <Head id={id} />
-      <div className={`grid min-h-0 grid-rows-[minmax(0,1fr)] ${COLUMNS[width]}`}>
-        <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] border-r border-hairline bg-sheet">
-          <Boundary name="the outline" of={project}>
-            <Outline />
-          </Boundary>
-          <Chosen />
-        </div>
-        <main className="relative min-h-0 min-w-0 overflow-hidden">
-          <Boundary name={view === "parameters" ? "the parameters" : view === "hand-off" ? "the hand-off" : "the map"} of={`${view} ${undoName}`}>
-            {view === "parameters" ? <ParametersView /> : view === "hand-off" ? <HandoffView /> : <MapView />}
-          </Boundary>
-        </main>
-        <div className="min-h-0 overflow-y-auto border-l border-hairline bg-sheet">
-          <Boundary name="the walk" of={project}>
-            <WalkPanel />
-          </Boundary>
-        </div>
-      </div>
+      <Head />
+      <Outlet />
       <Foot />
       <Notice />
-      <DeleteDialog />
-      <Palette />
-      <Keys />
-      <FactsSheet />
-      <WhatIf />
-      <FixDialog />
+      <Sheets />
     </div>
   );
 }
 
-/** What is chosen; something else to choose is a new beginning after a failure. */
-function Chosen() {
-  const selected = useSelection((s) => s.selected);
-  return (
-    <Boundary name="what is chosen" of={selected}>
-      <Inspector />
-    </Boundary>
-  );
-}
-
-/** The views of a project, each with an address of its own. */
-const VIEWS = [
-  { path: "", name: "Map" },
-  { path: "/parameters", name: "Parameters" },
-  { path: "/hand-off", name: "Hand-off" },
-];
-
-function Head({ id }: { id: string }) {
-  const open = useOpened((o) => o.open);
-  const { project, saving, undoName, redoName, undo, redo, error } = useDocument();
-  return (
-    <header className="flex h-11 items-center gap-3 border-b-2 border-ink/60 bg-sheet px-3">
-      <Link to="/" className="caption text-[17px] font-extrabold text-ink no-underline" style={{ fontStretch: "125%" }} aria-label="Etape: all projects">
-        Etape
-      </Link>
-      <ProjectName />
-      <nav aria-label="Views" className="flex gap-1">
-        {VIEWS.map(({ path, name }) => (
-          <NavLink
-            key={name}
-            to={`/p/${id}${path}`}
-            end
-            className={({ isActive }) =>
-              `min-h-6 px-2 py-1 text-[12.5px] no-underline ${isActive ? "border-b-2 border-accent font-semibold text-ink" : "text-ink-2 hover:text-ink"}`
-            }
-          >
-            {name}
-          </NavLink>
-        ))}
-      </nav>
-      <span role="status" data-testid="saved" title={error} className={`min-w-0 truncate text-[11.5px] ${error ? "max-w-[420px] text-urgent" : "text-ink-2"}`}>
-        {error ? `not saved: ${error}` : saving ? "saving…" : "saved"}
-      </span>
-      <div className="ml-auto flex items-center gap-1">
-        <Button tone="quiet" disabled={undoName === undefined} title={undoName ? `Undo: ${undoName}` : "Nothing to undo"} onClick={undo}>
-          {undoName ? <span className="inline-block max-w-52 truncate align-bottom">Undo: {undoName}</span> : "Undo"}
-        </Button>
-        <Button tone="quiet" disabled={redoName === undefined} title={redoName ? `Redo: ${redoName}` : "Nothing to redo"} onClick={redo}>
-          Redo
-        </Button>
-        <Button tone="quiet" onClick={() => download(project)}>
-          Export
-        </Button>
-        <ThemeToggle />
-        <Button tone="quiet" onClick={() => open("palette")} title="Do or find anything by name: Ctrl K">
-          Find, do…
-        </Button>
-        <Button tone="quiet" onClick={() => open("keys")}>
-          Keys ?
-        </Button>
-      </div>
-    </header>
-  );
-}
-
-function Waiting({ status, error }: { status: string; error: string | undefined }) {
-  if (status === "loading") return <p className="p-8 text-ink-2">Opening…</p>;
-  return (
-    <div className="mx-auto max-w-xl p-10">
-      <h1 className="caption text-[16px]">{status === "missing" ? "There is no such project in this browser." : "The project can not be opened."}</h1>
-      {error && <p>{error}</p>}
-      <Link to="/" className="font-semibold text-accent">
-        To all projects
-      </Link>
-    </div>
-  );
+/** What a file that was just read in had and a project cannot have. */
+function lostIn(state: unknown): string[] | undefined {
+  const lost = typeof state === "object" && state !== null && "lost" in state ? state.lost : undefined;
+  return Array.isArray(lost) && lost.length > 0 ? lost.map(String) : undefined;
 }

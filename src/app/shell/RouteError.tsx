@@ -1,9 +1,11 @@
-import { Link, useRouteError } from "react-router";
-import { Button } from "../parts/Button.tsx";
+import { isRouteErrorResponse, Link, useRouteError } from "react-router";
+import { Button } from "../ui/Button.tsx";
 
 /** Instead of a page that failed as a whole: what happened, and the ways on. */
 export function RouteError() {
   const error = useRouteError();
+  if (isRouteErrorResponse(error))
+    return <Message title={error.data === "project" ? "There is no such project in this browser." : "There is nothing at this address."} />;
   return (
     <Message title="This page could not be shown.">
       <p className="text-ink-2">
@@ -24,7 +26,7 @@ export function NoSuchPage() {
   );
 }
 
-function Message({ title, children }: { title: string; children: React.ReactNode }) {
+function Message({ title, children }: { title: string; children?: React.ReactNode }) {
   return (
     <main className="mx-auto max-w-xl p-10">
       <h1 className="caption text-[16px]">{title}</h1>

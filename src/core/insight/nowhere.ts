@@ -12,6 +12,8 @@ export interface Doing {
   name: string;
   /** Other words that people use for it. */
   words: readonly string[];
+  /** What a button for it says. */
+  label: string;
   /** What the leg does: its move, or what it sets where it moves nothing. */
   does: Pick<Leg, "move" | "set">;
 }
@@ -26,24 +28,39 @@ export function doingsFrom(project: Project, from: string, at?: State): Doing[] 
   const all: Array<Doing | undefined> = [
     modal && {
       key: "close",
+      label: "Close",
       name: `Close “${nameOf(project, modal.id)}”`,
       words: ["close", "dismiss", "cancel", "done", "hide", "close sheet", "close modal", "close dialog", "close popup"],
       does: { move: { kind: "close" } },
     },
-    { key: "back", name: "Back", words: ["go back", "return", "pop", "previous screen", "cancel"], does: { move: { kind: "back" } } },
+    { key: "back", label: "Back", name: "Back", words: ["go back", "return", "pop", "previous screen", "cancel"], does: { move: { kind: "back" } } },
     drawer && {
       key: "menu",
+      label: "Menu",
       name: `Menu “${nameOf(project, drawer.id)}”: open or close`,
       words: ["menu", "hamburger", "drawer", "side menu", "open menu", "navigation"],
       does: { move: { kind: "menu" } },
     },
-    { key: "up", name: "Up", words: ["parent", "up one level"], does: { move: { kind: "up" } } },
-    { key: "leave", name: "Leave the app", words: ["leave", "exit", "quit", "external link", "website", "url"], does: { move: { kind: "leave" } } },
+    { key: "up", label: "Up", name: "Up", words: ["parent", "up one level"], does: { move: { kind: "up" } } },
+    {
+      key: "leave",
+      label: "Exit",
+      name: "Leave the app",
+      words: ["leave", "exit", "quit", "external link", "website", "url"],
+      does: { move: { kind: "leave" } },
+    },
     asked
-      ? { key: "proceed", name: "Go on with what was held", words: ["go on", "continue", "proceed", "discard"], does: { move: { kind: "proceed" } } }
+      ? {
+          key: "proceed",
+          label: "Go on",
+          name: "Go on with what was held",
+          words: ["go on", "continue", "proceed", "discard"],
+          does: { move: { kind: "proceed" } },
+        }
       : undefined,
     fact && {
       key: "set",
+      label: fact.name ?? fact.id,
       name: "Only set a fact",
       words: ["set", "toggle", "change a fact", "state", "variable"],
       does: { set: { [fact.id]: fact.type === "boolean" ? "true" : `"${fact.values?.[0] ?? ""}"` } },

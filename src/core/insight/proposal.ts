@@ -1,3 +1,4 @@
+import type { LegStart } from "../model/edits/link.ts";
 import { firstScreen, lookup, ownersAround, treeOf } from "../model/lookup.ts";
 import { moveSentence, type Proposal, suitedMove, withArguments } from "../model/propose.ts";
 import type { Move, Project } from "../model/schema.ts";
@@ -12,17 +13,17 @@ import { type Met, metStates } from "./met.ts";
  * The move by which an element of a place should lead to another: tried in the states in which the place really shows, so that
  * what is proposed is never refused there and never without effect. What lies beneath is gone back to, what a modal covers is
  * come back to by closing it, a drawer is opened from inside. Where nothing works in all those states, the way that the structure
- * suggests. `at` is the state that somebody stands on.
+ * suggests. What leads on by itself (on arriving, after a while) is replaced, so that Back does not end up there again. `at` is the state that somebody stands on.
  */
-export function proposal(project: Project, from: string, elementId: string | undefined, to: string, at?: State): Proposal {
+export function proposal(project: Project, { place: from, element, on }: LegStart, to: string, at?: State): Proposal {
   const met = metStates(project, from, at);
-  const plain = candidates(project, from, to, met).find((move) => met.every((one) => leadsTo(project, one, move, to)));
-  const move = withArguments(project, from, elementId, plain ?? suitedMove(project, from, to));
+  const plain = candidates(project, { from, on }, to, met).find((move) => met.every((one) => leadsTo(project, one, move, to)));
+  const move = withArguments(project, from, element, plain ?? suitedMove(project, from, to));
   return { move, sentence: moveSentence(project, from, move) };
 }
 
 /** Moves to try, the one that people would expect first. */
-function candidates(project: Project, from: string, to: string, met: readonly Met[]): Move[] {
+function candidates(project: Project, { from, on }: { from: string; on: LegStart["on"] }, to: string, met: readonly Met[]): Move[] {
   const around = ownersAround(project, from);
   const within = [from, ...around.map((c) => c.id)];
   const modal = lookup(project).containers.get(to);
@@ -38,6 +39,8 @@ function candidates(project: Project, from: string, to: string, met: readonly Me
     ...(covered ? [{ kind: "close", modal: own } as const] : []),
     ...(beneath && lookup(project).screens.has(to) ? [suited.kind === "return" ? suited : ({ kind: "return", to } as const)] : []),
     ...overTo(project, to),
+    // What goes on by itself is passed through: coming back to it would only lead on again.
+    ...(on?.kind === "arrive" || on?.kind === "after" ? [{ kind: "replace", to } as const] : []),
     ...(inside ? [{ kind: "push", to } as const] : []),
     suited,
     { kind: "push", to },

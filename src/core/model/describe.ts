@@ -10,7 +10,7 @@ export function legStart(project: Project, leg: Leg): string {
 }
 
 /** The trigger of a leg without an element, in words. */
-export function triggerLabel(leg: Leg): string {
+export function triggerLabel(leg: Pick<Leg, "on">): string {
   const on = leg.on;
   switch (on.kind) {
     case "swipe":

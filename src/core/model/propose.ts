@@ -154,40 +154,49 @@ export function withPass(move: Move, pass: Record<string, string> | undefined): 
   return pass ? { ...rest, pass } : rest;
 }
 
-/** What a move does, as a sentence for people. */
+/** What a move does, as a sentence for people: the trade's word first, then what it means for Back. */
 export function moveSentence(project: Project, from: string, move: Move): string {
   const q = (id: string) => `“${nameOf(project, id)}”`;
   const here = q(from);
   switch (move.kind) {
     case "push":
-      if (move.in === "beneath") return `Closes what is up and puts ${q(move.to)} on top of the page beneath.`;
-      if (move.in !== undefined) return `Goes over to ${q(move.in)} and puts ${q(move.to)} on top there.`;
-      return move.repeat === "rewind"
-        ? `Puts ${q(move.to)} on top of ${here}, or goes back to it where it lies beneath.`
-        : `Puts ${q(move.to)} on top of ${here}; Back comes back here.`;
+      return `${pushSentence(move, q, here)}${tidySentence(move, here)}`;
     case "replace":
-      return `Shows ${q(move.to)} instead of ${here}; Back goes past it.`;
+      return `Replaces ${here} with ${q(move.to)}; Back skips ${here}.`;
     case "reset":
-      return `Clears the history and starts it anew with ${q(move.to)}.`;
+      return `Clears the history and starts over with ${q(move.to)}.`;
     case "return":
-      return `Goes back to ${q(move.to)}, dropping what lies above it${move.orElse === "nothing" ? "" : "; shows it anew where it is not beneath"}.`;
+      return `Goes back to ${q(move.to)}, dropping what is above it${OR_ELSE[move.orElse ?? "push"]}.`;
     case "open":
-      return `Brings ${q(move.to)} up over the page${move.show === undefined ? "" : `, showing ${q(move.show)}`}.`;
+      return `Opens ${q(move.to)} over the page${move.show === undefined ? "" : `, showing ${q(move.show)}`}${move.instead ? ", in place of the modal that is up" : ""}.`;
     case "close":
-      return `Closes ${move.modal === undefined ? "what is up" : q(move.modal)}.`;
+      return `Closes ${move.modal === undefined ? "the modal that is up" : q(move.modal)}.`;
     case "select":
-      return `Goes over to ${q(move.to)}, ${move.fresh ? "started anew" : "as it was left"}.`;
+      return `Switches to ${q(move.to)}, ${move.fresh ? "starting over there" : "as it was left"}.${tidySentence(move, here)}`;
     case "menu":
-      return `${move.action === "open" ? "Opens" : move.action === "close" ? "Closes" : "Opens or closes"} the drawer${move.drawer === undefined ? "" : ` ${q(move.drawer)}`}.`;
+      return `${move.action === "open" ? "Opens" : move.action === "close" ? "Closes" : "Opens or closes"} the menu${move.drawer === undefined ? "" : ` ${q(move.drawer)}`}.`;
     case "back":
-      return "Does what Back does.";
+      return "Goes back, as the system's Back does.";
     case "up":
       return "Goes up one level.";
     case "proceed":
-      return "Goes on with what the user was about to do.";
+      return "Continues with what the user was about to do.";
     case "leave":
-      return move.url === undefined ? "Leaves the app." : `Leaves for ${move.url}.`;
+      return move.url === undefined ? "Leaves the app." : `Leaves the app for ${move.url}.`;
   }
+}
+
+const OR_ELSE = { push: "; pushes it if it is not beneath", replace: "; replaces this screen with it if it is not beneath", nothing: "" };
+
+function pushSentence(move: Extract<Move, { kind: "push" }>, q: (id: string) => string, here: string): string {
+  if (move.in === "beneath") return `Closes the modal and pushes ${q(move.to)} onto the page beneath.`;
+  if (move.in !== undefined) return `Goes to ${q(move.in)} and pushes ${q(move.to)} there.`;
+  if (move.repeat === "rewind") return `Pushes ${q(move.to)}, or goes back to it if it is already beneath.`;
+  return move.tidy === undefined ? `Pushes ${q(move.to)} on top of ${here}; Back comes back here.` : `Pushes ${q(move.to)}.`;
+}
+
+function tidySentence({ tidy }: { tidy?: "source" | "stack" | undefined }, here: string): string {
+  return tidy === undefined ? "" : tidy === "source" ? ` ${here} is dropped from the history.` : " The stack that is left goes back to its start.";
 }
 
 /** A move in a word or two, as it stands beside a line of the map. */
@@ -196,24 +205,20 @@ export function moveWord(move: Move | undefined): string {
     case undefined:
       return "sets";
     case "push":
-      return move.in === "beneath" ? "beneath" : "on top";
-    case "replace":
-      return "instead";
-    case "reset":
-      return "anew";
+      return move.in === "beneath" ? "push beneath" : "push";
     case "return":
       return "back to";
-    case "open":
-      return "over";
-    case "close":
-      return "closes";
     case "select":
-      return "over to";
+      return "switch";
+    case "proceed":
+      return "continue";
+    case "replace":
+    case "reset":
+    case "open":
+    case "close":
     case "menu":
-      return "menu";
     case "back":
     case "up":
-    case "proceed":
     case "leave":
       return move.kind;
   }

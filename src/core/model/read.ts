@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type * as z from "zod";
 import { identityProblems, type Problem } from "./identity.ts";
 import { FORMAT, type Project, ProjectSchema } from "./schema.ts";
 

@@ -2,7 +2,7 @@
  * The project document as Zod schemas. Key order here is the key order of a
  * canonical file: parsing rebuilds every object in the order of its shape.
  */
-import { z } from "zod";
+import * as z from "zod";
 
 export const FORMAT = "etape/1";
 export const ID_PATTERN = /^[a-z][A-Za-z0-9]{0,63}$/;
@@ -219,6 +219,9 @@ export const ProjectSchema = z.strictObject({
   accepted: z.array(z.strictObject({ code: text, subjects: z.array(text), reason: text })).optional(),
   mapOrder: z.record(id, z.array(id)).optional(),
 });
+
+/** The parts of a document that edits carry; each under the name of its type. */
+export const PARTS = { Fact, RecordType, Container, Screen, Element, Leg, Entrance, Walk, Trigger, Move, Param, Motion };
 
 export type Project = z.infer<typeof ProjectSchema>;
 export type Fact = z.infer<typeof Fact>;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import { fixAll } from "../../../src/core/check/fixes/fixAll.ts";
+import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
 import { app } from "../../vectors/app.ts";
 
 const project = app("s", {
@@ -20,7 +21,7 @@ describe("fixing all of one kind", () => {
     expect(findings).toHaveLength(2);
     const fix = fixAll(project, findings);
     expect(fix?.name).toBe("Fix all 2: a required parameter that is not passed");
-    const fixed = fix?.apply(project) ?? project;
+    const fixed = fix ? applyEdit(project, fix) : project;
     expect(check(fixed).findings.filter((f) => f.severity === "blocker")).toEqual([]);
     expect(fixed.legs.map((leg) => leg.move)).toMatchObject([{ pass: { hiveId: "item.id" } }, { pass: { hiveId: "param.hiveId" } }]);
   });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import type { Finding } from "../../../src/core/check/finding.ts";
+import { applyEdit, deletes } from "../../../src/core/model/edits/kinds.ts";
 import { readProjectData } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 import { app } from "../../vectors/app.ts";
@@ -35,7 +36,7 @@ describe("every fix removes its finding and brings no new blocker", () => {
       expect(finding?.fixes.length).toBeGreaterThan(0);
       const blockers = new Set(before.findings.filter((f) => f.severity === "blocker").map(lineOf));
       for (const fix of finding?.fixes ?? []) {
-        const fixed = fix.apply(bad);
+        const fixed = applyEdit(bad, fix);
         expect(readProjectData(JSON.parse(JSON.stringify(fixed))).ok, fix.name).toBe(true);
         const after = check(fixed).findings;
         expect(after.map(lineOf), fix.name).not.toContain(lineOf(finding as Finding));
@@ -58,16 +59,16 @@ describe("what is offered", () => {
     const finding = found(form, "returns-to-finished");
     expect(finding?.subjects).toEqual(["form"]);
     const [fix] = finding?.fixes ?? [];
-    expect(fix?.apply(form).legs.find((leg) => leg.id === "send")?.move).toEqual({ kind: "select", to: "u", tidy: "source" });
-    expect(fix && found(fix.apply(form), "returns-to-finished")).toBeUndefined();
-    for (const { bad } of CASES) for (const { fixes } of check(bad).findings) for (const one of fixes) expect(one.apply(bad), one.name).not.toEqual(bad);
+    expect(fix && applyEdit(form, fix).legs.find((leg) => leg.id === "send")?.move).toEqual({ kind: "select", to: "u", tidy: "source" });
+    expect(fix && found(applyEdit(form, fix), "returns-to-finished")).toBeUndefined();
+    for (const { bad } of CASES) for (const { fixes } of check(bad).findings) for (const one of fixes) expect(applyEdit(bad, one), one.name).not.toEqual(bad);
   });
 
   it("deletes last", () => {
     for (const { bad } of CASES)
       for (const { fixes } of check(bad).findings) {
-        const first = fixes.findIndex((fix) => fix.deletes);
-        expect(fixes.slice(Math.max(first, 0)).every((fix) => first < 0 || fix.deletes)).toBe(true);
+        const first = fixes.findIndex(deletes);
+        expect(fixes.slice(Math.max(first, 0)).every((fix) => first < 0 || deletes(fix))).toBe(true);
       }
   });
 
@@ -76,14 +77,14 @@ describe("what is offered", () => {
     const refused = found(bare, "refused-move");
     const names = refused?.fixes.map((fix) => fix.name) ?? [];
     expect(names.some((name) => name.startsWith("Put a stack around"))).toBe(true);
-    for (const fix of refused?.fixes ?? []) expect(found(fix.apply(bare), "refused-move"), fix.name).toBeUndefined();
-    expect(refused?.fixes.at(-1)?.deletes).toBe(true);
+    for (const fix of refused?.fixes ?? []) expect(found(applyEdit(bare, fix), "refused-move"), fix.name).toBeUndefined();
+    expect(refused?.fixes.slice(-1).map(deletes)).toEqual([true]);
   });
 
   it("for a leg that is refused after its target was put away: a way that works, before deleting it", () => {
     const away = app("s", { stacks: { s: "a b", u: "c d" }, modals: { m: "u" }, legs: ["go a push d in=u", "up b open m", "on a push b"] });
     const fixes = found(away, "refused-move")?.fixes ?? [];
-    expect(fixes[0]?.deletes).toBeUndefined();
-    expect(fixes[0] && found(fixes[0].apply(away), "refused-move")).toBeUndefined();
+    expect(fixes.slice(0, 1).map(deletes)).toEqual([false]);
+    expect(fixes[0] && found(applyEdit(away, fixes[0]), "refused-move")).toBeUndefined();
   });
 });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import { changesInWords } from "../../../src/core/compare/words.ts";
+import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
 import { app } from "../../vectors/app.ts";
 import { CASES } from "../check/cases.ts";
 
@@ -16,7 +17,7 @@ describe("changes in words", () => {
     const [open] = shop.legs;
     if (!open) throw new Error("there is a leg");
     expect(changed({ legs: [{ ...open, move: { kind: "replace", to: "itemDetail" } }] })).toEqual([
-      'Leg “"List" to "Item"”: shows “Item” instead of “List”; Back goes past it.',
+      'Leg “"List" to "Item"”: replaces “List” with “Item”; Back skips “List”.',
     ]);
     expect(changed({ legs: [] })).toEqual(['Takes away the leg “"List" to "Item"”.']);
     expect(changed({ screens: shop.screens.map((s) => (s.id === "list" ? { ...s, hub: true, elements: [] } : s)) })).toEqual([
@@ -27,7 +28,7 @@ describe("changes in words", () => {
   });
 
   it("has no notation of the file in it, whatever is fixed", () => {
-    const all = CASES.flatMap(({ bad }) => check(bad).findings.flatMap(({ fixes }) => fixes.flatMap((fix) => changesInWords(bad, fix.apply(bad)))));
+    const all = CASES.flatMap(({ bad }) => check(bad).findings.flatMap(({ fixes }) => fixes.flatMap((fix) => changesInWords(bad, applyEdit(bad, fix)))));
     expect(all.length).toBeGreaterThan(60);
     for (const sentence of all) expect(sentence).not.toMatch(/[[\]]|\{"|undefined|closeOn|"kind"/);
   });

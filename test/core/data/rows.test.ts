@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { MOST_ROWS, readRows } from "../../../src/core/model/data/rows.ts";
 import { renameField } from "../../../src/core/model/edits/fields.ts";
+import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
 import { changeCell, removeField } from "../../../src/core/model/edits/types.ts";
 import type { RecordType } from "../../../src/core/model/schema.ts";
 import { app } from "../../vectors/app.ts";
@@ -95,23 +96,23 @@ describe("edits of record types", () => {
   const samples = (p: typeof project) => p.types[0]?.samples;
 
   it("a cell is set in the order of the fields, and emptied", () => {
-    const set = changeCell("hive", 0, "frames", 7).apply(project);
+    const set = applyEdit(project, changeCell("hive", 0, "frames", 7));
     expect(Object.entries(samples(set)?.[0] ?? {})).toEqual([
       ["id", "lark"],
       ["frames", 7],
       ["kilos", 2],
     ]);
-    expect(samples(changeCell("hive", 0, "kilos", undefined).apply(project))?.[0]).toEqual({ id: "lark" });
+    expect(samples(applyEdit(project, changeCell("hive", 0, "kilos", undefined)))?.[0]).toEqual({ id: "lark" });
   });
 
   it("a field that goes takes its cells along", () => {
-    const made = removeField("hive", "kilos").apply(project);
+    const made = applyEdit(project, removeField("hive", "kilos"));
     expect(made.types[0]?.fields.map((f) => f.name)).toEqual(["id", "frames", "calm", "seen"]);
     expect(samples(made)?.[0]).toEqual({ id: "lark" });
   });
 
   it("a field's new name is that of its cells too", () => {
-    const made = renameField("hive", "kilos", "weight").apply(project);
+    const made = applyEdit(project, renameField("hive", "kilos", "weight"));
     expect(made.types[0]?.fields.map((f) => f.name)).toEqual(["id", "frames", "weight", "calm", "seen"]);
     expect(samples(made)?.[0]).toEqual({ id: "lark", weight: 2 });
   });

@@ -96,7 +96,7 @@ describe("diagrams", () => {
     const lines = text(nasty, "mermaid", "map.mmd").split("\n");
     const arrows = lines.filter((line) => line.includes(" --> "));
     expect(arrows[0]).toBe("  [*] --> p_graph");
-    expect(arrows[1]).toMatch(/^ {2}p_graph --> p_subgraph : [^<>"]*#60;b#62;, on top$/);
+    expect(arrows[1]).toMatch(/^ {2}p_graph --> p_subgraph : [^<>"]*#60;b#62;, push$/);
     expect(arrows).toHaveLength(2);
     expect(lines.filter((line) => /^\s+state "/.test(line)).every((line) => /^\s+state "[^"]*" as p_\w+( \{)?$/.test(line))).toBe(true);
   });

@@ -5,6 +5,7 @@ import { fixesFor } from "../../../src/core/check/fixes/fixes.ts";
 import { bornSays, followValue, providersOf } from "../../../src/core/insight/flow.ts";
 import { sampleArguments } from "../../../src/core/insight/sample.ts";
 import { completions } from "../../../src/core/model/complete.ts";
+import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
 import { compile } from "../../../src/core/model/expression.ts";
 import { lookup } from "../../../src/core/model/lookup.ts";
 import { readProject } from "../../../src/core/model/read.ts";
@@ -62,7 +63,7 @@ describe("following a value", () => {
         } as never;
         const [fix] = fixesFor(without, finding);
         expect(fix, `${leg.id} ${name}`).toBeDefined();
-        const fixed = fix?.apply(without);
+        const fixed = fix && applyEdit(without, fix);
         const now = fixed && lookup(fixed).legs.get(leg.id)?.move;
         const restored = now && "pass" in now ? now.pass?.[name] : undefined;
         expect(restored, `${leg.id} ${name}`).toBeDefined();

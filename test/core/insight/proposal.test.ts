@@ -14,7 +14,7 @@ describe("where a leg should lead", () => {
     modals: { sheet: "steps", bare: "note" },
     legs: ["a home push list", "b list push item", "up item open sheet", "on one push two", "over item open bare"],
   });
-  const move = (from: string, to: string) => proposal(shop, from, undefined, to).move;
+  const move = (from: string, to: string) => proposal(shop, { place: from }, to).move;
 
   it("back to what lies beneath, on top where it does not", () => {
     expect(move("item", "list")).toEqual({ kind: "return", to: "list" });
@@ -30,14 +30,24 @@ describe("where a leg should lead", () => {
 
   it("closing a modal to the screen that opens it, though nobody gets there yet", () => {
     const draft = app("main", { stacks: { main: "home item", steps: "edit" }, modals: { sheet: "steps" }, legs: ["up item open sheet"] });
-    expect(proposal(draft, "edit", undefined, "item").move).toEqual({ kind: "close", modal: "sheet" });
+    expect(proposal(draft, { place: "edit" }, "item").move).toEqual({ kind: "close", modal: "sheet" });
   });
 
   it("opens the drawer that is around, and goes over to a lane", () => {
     const house = app("d", { drawers: { d: "s t" }, stacks: { s: "a", t: "b" } });
-    expect(proposal(house, "a", undefined, "d").move).toEqual({ kind: "menu", drawer: "d" });
-    expect(proposal(house, "a", undefined, "t").move).toEqual({ kind: "select", to: "t" });
-    expect(proposal(house, "a", undefined, "b").move).toEqual({ kind: "select", to: "t" });
+    expect(proposal(house, { place: "a" }, "d").move).toEqual({ kind: "menu", drawer: "d" });
+    expect(proposal(house, { place: "a" }, "t").move).toEqual({ kind: "select", to: "t" });
+    expect(proposal(house, { place: "a" }, "b").move).toEqual({ kind: "select", to: "t" });
+  });
+});
+
+describe("what leads on by itself", () => {
+  it("is replaced, so that Back does not end up there again; a question still comes up over it", () => {
+    const splash = app("main", { stacks: { main: "splash home", steps: "ask" }, modals: { sheet: "steps" } });
+    expect(proposal(splash, { place: "splash", on: { kind: "after", ms: 800 } }, "home").move).toEqual({ kind: "replace", to: "home" });
+    expect(proposal(splash, { place: "splash", on: { kind: "arrive" } }, "home").move).toEqual({ kind: "replace", to: "home" });
+    expect(proposal(splash, { place: "splash", on: { kind: "depart" } }, "sheet").move).toEqual({ kind: "open", to: "sheet" });
+    expect(proposal(splash, { place: "splash", on: { kind: "swipe", to: "left" } }, "home").move).toEqual({ kind: "push", to: "home" });
   });
 });
 

@@ -7,6 +7,7 @@ import { keepLines } from "../../../src/core/map/keep.ts";
 import { layoutMap } from "../../../src/core/map/layout.ts";
 import { linesOf } from "../../../src/core/map/lines.ts";
 import { changeScreen } from "../../../src/core/model/edits/change.ts";
+import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
 import { plannedIn, setPlanned } from "../../../src/core/model/edits/planned.ts";
 import { lookup } from "../../../src/core/model/lookup.ts";
 import { readProject } from "../../../src/core/model/read.ts";
@@ -87,7 +88,7 @@ describe("the usual motion of a leg", () => {
 describe("drawing only what changed", () => {
   it("cards and lines that came out as before are the same objects after an edit elsewhere", () => {
     const before = layoutMap(demo);
-    const after = layoutMap(changeScreen(demo, "stores", { name: "Store room" }).apply(demo));
+    const after = layoutMap(applyEdit(demo, changeScreen(demo, "stores", { name: "Store room" })));
     for (const card of after.cards) expect(card === before.cards.find((c) => c.id === card.id), card.id).toBe(card.id !== "stores");
     const lines = linesOf(demo, before);
     const kept = keepLines(lines, linesOf(demo, after));
@@ -105,8 +106,8 @@ describe("drawing only what changed", () => {
 
 describe("stand-ins", () => {
   it("are marked and made real in bulk, and counted", () => {
-    const made = setPlanned({ screens: ["a", "x"], legs: ["ab"] }, true).apply(project);
+    const made = applyEdit(project, setPlanned({ screens: ["a", "x"], legs: ["ab"] }, true));
     expect(plannedIn(made)).toEqual({ screens: ["a", "x"], legs: ["ab"] });
-    expect(setPlanned({ screens: ["a", "x"], legs: ["ab"] }, false).apply(made)).toEqual(project);
+    expect(applyEdit(made, setPlanned({ screens: ["a", "x"], legs: ["ab"] }, false))).toEqual(project);
   });
 });

@@ -5,6 +5,7 @@ import { layoutMap } from "../../../src/core/map/layout.ts";
 import { linesOf, pathOf, routeOf } from "../../../src/core/map/lines.ts";
 import type { Box, Card } from "../../../src/core/map/types.ts";
 import { addElement, addScreen, newScreen } from "../../../src/core/model/edits/add.ts";
+import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
 import { readProject } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 import { randomDocument } from "../../random/documents.ts";
@@ -75,7 +76,10 @@ describe("the layout of the map", () => {
         cards.filter((card) => card.band !== but).map((card) => [card.id, [card.x, card.y - (bands.find((b) => b.id === card.band)?.y ?? 0)]]),
       );
     };
-    const more = addScreen(newScreen("extra", "Extra"), "rotaTab").apply(addElement("rota", { id: "extra", kind: "button", label: "Extra" }).apply(demo));
+    const more = applyEdit(
+      applyEdit(demo, addElement("rota", { id: "extra", kind: "button", label: "Extra" })),
+      addScreen(newScreen("extra", "Extra"), "rotaTab"),
+    );
     expect(places(more, "rotaTab")).toEqual(places(demo, "rotaTab"));
   });
 

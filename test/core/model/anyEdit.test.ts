@@ -2,20 +2,32 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { fixesFor } from "../../../src/core/check/fixes/fixes.ts";
 import { proposal } from "../../../src/core/insight/proposal.ts";
+import { acceptFinding, withdrawAccepted } from "../../../src/core/model/edits/accepted.ts";
 import { addElement, addEntrance, addLeg, freshElementId, freshLegId } from "../../../src/core/model/edits/add.ts";
-import { moveAllInto, unwrap, wrap } from "../../../src/core/model/edits/arrange.ts";
+import { moveAllInto, orderOnMap, unwrap, wrap } from "../../../src/core/model/edits/arrange.ts";
 import { changeContainer, changeElement, changeEntrance, changeFact, changeLeg, changeProject, changeScreen } from "../../../src/core/model/edits/change.ts";
 import { copied } from "../../../src/core/model/edits/clip.ts";
 import type { Edit } from "../../../src/core/model/edits/edit.ts";
 import { addFact, removeFact } from "../../../src/core/model/edits/facts.ts";
 import { renameField } from "../../../src/core/model/edits/fields.ts";
-import { addScreenBeside, linkElement, linkToNewModal, linkToNewScreen } from "../../../src/core/model/edits/link.ts";
+import { applyEdit, EDIT_KINDS, invertEdit, readEdit } from "../../../src/core/model/edits/kinds.ts";
+import {
+  addScreenBeside,
+  type LegStart,
+  linkElement,
+  linkToNewLane,
+  linkToNewModal,
+  linkToNewScreen,
+  linkToNewStack,
+} from "../../../src/core/model/edits/link.ts";
+import { dropParameter } from "../../../src/core/model/edits/params.ts";
 import { paste } from "../../../src/core/model/edits/paste.ts";
 import { setPlanned } from "../../../src/core/model/edits/planned.ts";
 import { removeElement, removeEntrance, removeLegs, removePlaces } from "../../../src/core/model/edits/remove.ts";
 import { idProblem, renameId } from "../../../src/core/model/edits/rename.ts";
 import { shareElement, spreadElement } from "../../../src/core/model/edits/share.ts";
 import { addType, changeCell, changeType, removeField, removeType } from "../../../src/core/model/edits/types.ts";
+import { addWalk, expectInWalk, removeWalk } from "../../../src/core/model/edits/walks.ts";
 import { elementsOf } from "../../../src/core/model/lookup.ts";
 import { moveSentence, withArguments, withPass } from "../../../src/core/model/propose.ts";
 import { problemLine, problemsAfterEdit, readProjectData } from "../../../src/core/model/read.ts";
@@ -157,18 +169,28 @@ const EDITS: Record<string, (random: Random, p: Project) => Edit | undefined> = 
   link: (random, p) => {
     const [place, element] = anElement(random, p);
     const to = pick(random, [...p.screens, ...p.containers]).id;
-    return element === undefined ? undefined : linkElement(p, place, element, to, random() < 0.5 ? proposal(p, place, element, to) : undefined).edit;
+    return linkElement(p, aStart(random, p, place, element), to, random() < 0.5 ? proposal(p, { place, element }, to) : undefined).edit;
   },
   linkNew: (random, p) => {
     const [place, element] = anElement(random, p);
-    return element === undefined ? undefined : linkToNewScreen(p, place, element, text(random)).edit;
+    return pick(random, [linkToNewScreen, linkToNewStack, linkToNewLane])(p, aStart(random, p, place, element), text(random))?.edit;
   },
   linkModal: (random, p) => {
     const [place, element] = anElement(random, p);
-    return element === undefined
-      ? undefined
-      : linkToNewModal(p, place, element, random() < 0.5 ? { name: text(random) } : { around: pick(random, p.screens).id }).edit;
+    const what = pick(random, [{ name: text(random) }, { name: text(random), steps: true }, { around: pick(random, p.screens).id }]);
+    return linkToNewModal(p, aStart(random, p, place, element), what).edit;
   },
+  accept: (random) => acceptFinding({ code: pick(random, ["a", "b"]), subjects: ["x"] }, text(random)),
+  withdraw: (random) => withdrawAccepted({ code: pick(random, ["a", "b"]), subjects: ["x"] }),
+  orderOnMap: (random, p) => {
+    const container = pick(random, p.containers);
+    return container && orderOnMap(p, container.id, random() < 0.5 ? container.members : [...container.members].reverse());
+  },
+  dropParameter: (random, p) => dropParameter(p, pick(random, p.screens).id, "p"),
+  walk: (random, p) => addWalk(p, text(random), [{ do: "launch" }, { do: "back" }]).edit,
+  expectInWalk: (random, p) => (p.walks.length > 0 ? expectInWalk(p, pick(random, p.walks).id, Math.floor(random() * 3), text(random)) : undefined),
+  removeWalk: (random, p) => (p.walks.length > 0 ? removeWalk(p, pick(random, p.walks).id) : undefined),
+  takeBack: (random, p) => invertEdit(p, changeProject({ name: text(random) })),
   wrap: (random, p) => wrap(p, places(random, p), pick(random, ["stack", "tabs", "drawer", "modal"] as const), text(random)),
   unwrap: (random, p) => (p.containers.length > 0 ? unwrap(p, pick(random, p.containers).id) : undefined),
   move: (random, p) =>
@@ -246,6 +268,18 @@ function anElement(random: Random, p: Project): [place: string, element: string 
   return [place, pick(random, elementsOf(p, place))?.id];
 }
 
+/** At an element; by a trigger of the place, where it is one that may start from there; or at a button yet to be made. */
+function aStart(random: Random, p: Project, place: string, element: string | undefined): LegStart {
+  const screen = p.screens.some((one) => one.id === place);
+  return pick<LegStart>(random, [
+    { place, element },
+    { place, on: { kind: "swipe", to: "left" } },
+    { place, on: screen ? { kind: "after", ms: 800 } : { kind: "depart" } },
+    { place, on: screen ? { kind: "arrive" } : { kind: "depart", by: ["back"] } },
+    { place },
+  ]);
+}
+
 function aTrigger(random: Random, p: Project, from: string): Trigger {
   const element = elementsOf(p, from)[0]?.id ?? "element";
   return pick<Trigger>(random, [
@@ -276,8 +310,24 @@ function aMove(random: Random, p: Project): Move {
   ]);
 }
 
+/** The kinds of an edit and of those that it is made of. */
+function kindsIn(edit: Edit): string[] {
+  return [edit.kind, ...(edit.kind === "together" ? (edit.edits as Edit[]).flatMap(kindsIn) : [])];
+}
+
+/** Written down and read again it does the same; and what takes it back gives the very document that was there. */
+function expectData(before: Project, edit: Edit, after: Project) {
+  const read = readEdit(JSON.parse(JSON.stringify(edit)));
+  if (!read.ok) throw new Error(read.message);
+  expect(applyEdit(before, read.edit)).toEqual(after);
+  const inverse = readEdit(JSON.parse(JSON.stringify(invertEdit(before, edit))));
+  if (!inverse.ok) throw new Error(inverse.message);
+  expect(applyEdit(after, inverse.edit)).toEqual(before);
+}
+
 describe("the result of any edit", () => {
   const made: Record<string, number> = {};
+  const seen = new Set<string>();
 
   it("is a document that reads, whatever came before it", () => {
     fc.assert(
@@ -288,7 +338,9 @@ describe("the result of any edit", () => {
           const edit = EDITS[kind]?.(random, project);
           if (!edit) continue;
           made[kind] = (made[kind] ?? 0) + 1;
-          const next = edit.apply(project);
+          const next = applyEdit(project, edit);
+          for (const one of kindsIn(edit)) seen.add(one);
+          expectData(project, edit, next);
           expect(problemsAfterEdit(project, next).map(problemLine), `${kind}: ${edit.name}`).toEqual([]);
           for (const leg of next.legs) if (leg.move) expect(moveSentence(next, leg.from, leg.move)).not.toContain("undefined");
           project = next;
@@ -299,6 +351,37 @@ describe("the result of any edit", () => {
       { numRuns: 600, seed: 13 },
     );
     expect(Object.keys(EDITS).filter((kind) => (made[kind] ?? 0) < 10)).toEqual([]);
+    expect(EDIT_KINDS.filter((kind) => !seen.has(kind))).toEqual([]);
+  });
+
+  it("leaves a field out that is given as undefined, also after it was written down", () => {
+    const before: Project = {
+      ...randomDocument(3),
+      about: "x",
+      facts: [{ id: "f", name: "F", type: "boolean", initial: false, source: "app" }],
+      types: [{ id: "t", name: "T", fields: [], samples: [] }],
+      containers: [{ kind: "stack", id: "c", name: "C", icon: "i", start: "s", members: ["s"] }],
+      screens: [{ id: "s", name: "S", icon: "i", params: [], up: "auto", elements: [{ id: "e", kind: "text", label: "E", text: "x" }] }],
+      legs: [{ id: "l", from: "s", on: { kind: "arrive" }, note: "n" }],
+      entrances: [{ id: "w", name: "W", kind: "link", to: "s", warm: "rebuild", pattern: "/s" }],
+    };
+    const leg = before.legs[0];
+    if (!leg) throw new Error("there is a leg");
+    const edits: Edit[] = [
+      changeProject({ about: undefined }),
+      changeFact("f", { name: undefined }),
+      changeType("t", { name: undefined }),
+      changeContainer(before, "c", { icon: undefined }),
+      changeScreen(before, "s", { icon: undefined }),
+      changeElement(before, "s", "e", { text: undefined }),
+      changeLeg(before, leg, { note: undefined }),
+      changeEntrance(before, "w", { pattern: undefined }),
+    ];
+    for (const edit of edits) {
+      const after = applyEdit(before, edit);
+      expect(JSON.stringify(after).length, edit.name).toBeLessThan(JSON.stringify(before).length);
+      expectData(before, edit, after);
+    }
   });
 
   it("is found out where it does not read, with the place in the whole document", () => {

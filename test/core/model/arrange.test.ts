@@ -4,6 +4,7 @@ import { check } from "../../../src/core/check/check.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import { candidateEvents } from "../../../src/core/insight/available.ts";
 import { unwrap, unwrapped, wrap, wrapProblem, wrapped } from "../../../src/core/model/edits/arrange.ts";
+import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
 import { copiesOf, shareElement, spreadElement } from "../../../src/core/model/edits/share.ts";
 import { lookup } from "../../../src/core/model/lookup.ts";
 import { readProject, readProjectData } from "../../../src/core/model/read.ts";
@@ -40,14 +41,14 @@ describe("putting places into a container keeps legs right", () => {
   });
 
   it("into tabs: each screen keeps a history of its own, and one leads over to the other", () => {
-    const made = wrap(project, ["home", "list"], "tabs", "Sections").apply(project);
+    const made = applyEdit(project, wrap(project, ["home", "list"], "tabs", "Sections"));
     valid(made);
     expect(members(made)).toMatchObject({ main: ["sections", "detail", "done"], sections: ["homeTab", "listTab"], homeTab: ["home"], listTab: ["list"] });
     expect(moves(made).a).toEqual({ kind: "select", to: "listTab" });
   });
 
   it("a move that someone chose otherwise stays", () => {
-    const made = wrap(project, ["home", "list"], "tabs", "Sections").apply(project);
+    const made = applyEdit(project, wrap(project, ["home", "list"], "tabs", "Sections"));
     expect(moves(made)).toMatchObject({ d: { kind: "replace", to: "home" }, e: { kind: "return", to: "list" } });
   });
 
@@ -76,7 +77,7 @@ describe("taking a container away keeps legs right", () => {
 
   it("a stack: what named it as the place to put something goes to the stack around", () => {
     const project = app("outer", { stacks: { outer: "home inner", inner: "x y" }, legs: ["a home push y in=inner", "b x push y"] });
-    const made = unwrap(project, "inner").apply(project);
+    const made = applyEdit(project, unwrap(project, "inner"));
     valid(made);
     expect(members(made)).toEqual({ outer: ["home", "x", "y"] });
     expect(moves(made)).toMatchObject({ a: { kind: "push", to: "y" }, b: { kind: "push", to: "y" } });
@@ -93,7 +94,7 @@ describe("taking a container away keeps legs right", () => {
 
   it("what it shared goes onto each screen inside", () => {
     const project = app("outer", { stacks: { outer: "s z", s: "a b" }, legs: ["help s push z"] });
-    const made = unwrap(project, "s").apply(project);
+    const made = applyEdit(project, unwrap(project, "s"));
     expect(
       lookup(made)
         .screens.get("a")
@@ -118,7 +119,7 @@ describe("taking a container away keeps legs right", () => {
         expect(named).not.toContain(`"${container.id}"`);
       }
       const screen = project.screens[0]?.id ?? "";
-      for (const kind of ["stack", "tabs", "drawer", "modal"] as const) valid(wrap(project, [screen], kind, "New one").apply(project));
+      for (const kind of ["stack", "tabs", "drawer", "modal"] as const) valid(applyEdit(project, wrap(project, [screen], kind, "New one")));
     }
   });
 });
@@ -143,7 +144,7 @@ describe("the same control on many screens", () => {
   });
 
   it("becomes the container's in one edit, and one leg is left of two", () => {
-    const made = shareElement(project, "a", "help", "s").apply(project);
+    const made = applyEdit(project, shareElement(project, "a", "help", "s"));
     valid(made);
     expect(lookup(made).containers.get("s")?.elements).toMatchObject([{ label: "Help" }]);
     expect(made.screens.flatMap((s) => s.elements.map((e) => e.label))).not.toContain("Help");
@@ -154,8 +155,8 @@ describe("the same control on many screens", () => {
   });
 
   it("and goes back onto each screen, except where it was left out", () => {
-    const shared = shareElement(project, "a", "help", "t", ["c"]).apply(project);
-    const made = spreadElement(shared, "t", "help").apply(shared);
+    const shared = applyEdit(project, shareElement(project, "a", "help", "t", ["c"]));
+    const made = applyEdit(shared, spreadElement(shared, "t", "help"));
     valid(made);
     expect(made.screens.map((s) => [s.id, s.elements.filter((e) => e.label === "Help").length])).toEqual(
       made.screens.map((s) => [s.id, s.id === "a" || s.id === "b" ? 1 : 0]),

@@ -5,6 +5,7 @@ import { documentFindings } from "../../../src/core/check/findings/all.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import { type Chosen, clipSays, copied, readClip } from "../../../src/core/model/edits/clip.ts";
 import { renameField } from "../../../src/core/model/edits/fields.ts";
+import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
 import { pasted } from "../../../src/core/model/edits/paste.ts";
 import { idProblem, type Named, renameId } from "../../../src/core/model/edits/rename.ts";
 import { renameInExpression, renameInTemplate } from "../../../src/core/model/edits/spelling.ts";
@@ -45,11 +46,11 @@ describe("another id", () => {
     "of the %s %s follows everywhere, and back again gives the same document",
     (_, id, what) => {
       const next = "zzRenamed";
-      const made = renameId(what, next).apply(project);
+      const made = applyEdit(project, renameId(what, next));
       valid(made);
       expect(writeProject(made)).toContain(next);
       const back = (what.kind === "param" ? { ...what, id: next } : { ...what, id: next }) as Named;
-      expect(renameId(back, id).apply(made)).toEqual(project);
+      expect(applyEdit(made, renameId(back, id))).toEqual(project);
     },
   );
 
@@ -57,7 +58,7 @@ describe("another id", () => {
     const all = everything.filter((what) => what.kind === "place" || what.kind === "fact" || what.kind === "element");
     const made = all.reduce((p, what) => {
       const place = what.kind === "element" ? { ...what, place: `${what.place}Zz` } : what;
-      return renameId(place, `${what.id}Zz`).apply(p);
+      return applyEdit(p, renameId(place, `${what.id}Zz`));
     }, project);
     expect(check(made).findings.map((f) => f.code)).toEqual(check(project).findings.map((f) => f.code));
     for (const walk of made.walks) {
@@ -74,10 +75,10 @@ describe("another id", () => {
   it.each(project.types.flatMap((type) => type.fields.map((field) => [type.id, field.name] as const)))(
     "of the field %s.%s follows in rows, neighbours and parameters",
     (type, field) => {
-      const made = renameField(type, field, "zzRenamed").apply(project);
+      const made = applyEdit(project, renameField(type, field, "zzRenamed"));
       valid(made);
       expect(documentFindings(made, new Set()).map((f) => f.code)).toEqual(documentFindings(project, new Set()).map((f) => f.code));
-      expect(renameField(type, "zzRenamed", field).apply(made)).toEqual(project);
+      expect(applyEdit(made, renameField(type, "zzRenamed", field))).toEqual(project);
     },
   );
 
@@ -87,7 +88,7 @@ describe("another id", () => {
     expect(idProblem(project, what, second ?? "")).toContain("taken");
     expect(idProblem(project, what, "Big")).toContain("small letter");
     expect(idProblem(project, what, "none")).toContain("something else");
-    expect(renameId(what, second ?? "").apply(project)).toBe(project);
+    expect(applyEdit(project, renameId(what, second ?? ""))).toBe(project);
   });
 
   it("leaves text in quotes, other roots and longer names alone", () => {

@@ -3,6 +3,7 @@ import { addContainer, emptyProject, newContainer } from "../../../src/core/mode
 import { moveInto, unwrap, wrap } from "../../../src/core/model/edits/arrange.ts";
 import { changeElement, changeScreen } from "../../../src/core/model/edits/change.ts";
 import { freshId } from "../../../src/core/model/edits/edit.ts";
+import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
 import { addScreenBeside, linkElement, linkToNewScreen } from "../../../src/core/model/edits/link.ts";
 import { lossesOf, removeElement, removePlaces } from "../../../src/core/model/edits/remove.ts";
 import { readProjectData } from "../../../src/core/model/read.ts";
@@ -45,16 +46,16 @@ describe("linking", () => {
     ["y", { kind: "push", to: "y", in: "u" }],
     ["u", { kind: "select", to: "u" }],
   ])("to %s is proposed from where it lives", (to, move) => {
-    const { edit, legId, proposal } = linkElement(project, "a", "go", to);
-    const after = edit.apply(project);
+    const { edit, legId, proposal } = linkElement(project, { place: "a", element: "go" }, to);
+    const after = applyEdit(project, edit);
     expect(after.legs.find((leg) => leg.id === legId)?.move).toEqual(move);
     expect(proposal.sentence).toMatch(/^[A-Z].*\.$/);
     valid(after);
   });
 
   it("linking again leads the same leg elsewhere instead of adding one", () => {
-    const once = linkElement(project, "a", "go", "b").edit.apply(project);
-    const twice = linkElement(once, "a", "go", "m").edit.apply(once);
+    const once = applyEdit(project, linkElement(project, { place: "a", element: "go" }, "b").edit);
+    const twice = applyEdit(once, linkElement(once, { place: "a", element: "go" }, "m").edit);
     expect(twice.legs).toHaveLength(1);
     expect(twice.legs[0]?.move).toEqual({ kind: "open", to: "m" });
   });
@@ -83,13 +84,17 @@ describe("linking", () => {
         },
       },
     });
-    expect(linkElement(rows, "a", "rows", "b").proposal.move).toEqual({ kind: "push", to: "b", pass: { hiveId: "item.id", frames: "item.frames" } });
+    expect(linkElement(rows, { place: "a", element: "rows" }, "b").proposal.move).toEqual({
+      kind: "push",
+      to: "b",
+      pass: { hiveId: "item.id", frames: "item.frames" },
+    });
   });
 
   it("from the one bare screen of an empty app, a new target brings a stack around both", () => {
     const empty = emptyProject("New");
     const withButton = { ...empty, screens: empty.screens.map((s) => ({ ...s, elements: [{ id: "go", kind: "button" as const, label: "Go" }] })) };
-    const after = linkToNewScreen(withButton, "home", "go", "Hive").edit.apply(withButton);
+    const after = applyEdit(withButton, linkToNewScreen(withButton, { place: "home", element: "go" }, "Hive").edit);
     expect(after.root).toBe("main");
     expect(containers(after)).toEqual({ main: ["home", "hive"] });
     expect(after.legs[0]?.move).toEqual({ kind: "push", to: "hive" });
@@ -101,28 +106,28 @@ describe("arranging", () => {
   const project = app("s", { stacks: { s: "a b c" }, legs: ["go a push b"] });
 
   it("wrapping puts a container where the places stood", () => {
-    const after = wrap(project, ["b", "c"], "stack", "Yard").apply(project);
+    const after = applyEdit(project, wrap(project, ["b", "c"], "stack", "Yard"));
     expect(containers(after)).toEqual({ s: ["a", "yard"], yard: ["b", "c"] });
     valid(after);
-    expect(containers(unwrap(after, "yard").apply(after))).toEqual({ s: ["a", "b", "c"] });
+    expect(containers(applyEdit(after, unwrap(after, "yard")))).toEqual({ s: ["a", "b", "c"] });
   });
 
   it("what is put into a modal leaves its owner", () => {
-    const after = wrap(project, ["c"], "modal", "Sheet").apply(project);
+    const after = applyEdit(project, wrap(project, ["c"], "modal", "Sheet"));
     expect(containers(after)).toEqual({ s: ["a", "b"], sheet: ["c"] });
   });
 
   it("a place moves to an index, and never into its own tree", () => {
-    const two = addContainer(newContainer("stack", "u", "U", []), "s").apply(project);
-    const moved = moveInto(two, "a", "u", 0).apply(two);
+    const two = applyEdit(project, addContainer(newContainer("stack", "u", "U", []), "s"));
+    const moved = applyEdit(two, moveInto(two, "a", "u", 0));
     expect(containers(moved)).toEqual({ s: ["b", "c", "u"], u: ["a"] });
     expect(moved.containers[0]?.start).toBe("b");
-    expect(moveInto(two, "s", "u").apply(two)).toBe(two);
+    expect(applyEdit(two, moveInto(two, "s", "u"))).toBe(two);
   });
 
   it("a screen is added beside another", () => {
     const { edit, screenId } = addScreenBeside(project, "b", "Drone");
-    expect(containers(edit.apply(project))).toEqual({ s: ["a", "b", "c", screenId] });
+    expect(containers(applyEdit(project, edit))).toEqual({ s: ["a", "b", "c", screenId] });
   });
 });
 
@@ -136,7 +141,7 @@ describe("deleting", () => {
 
   it("names what else goes, and takes it along", () => {
     expect(lossesOf(project, ["b"])).toEqual({ places: ["b"], legs: ["go", "on"], entrances: ["e"], ups: ["c"], otherwise: [] });
-    const after = removePlaces(project, ["b"]).apply(project);
+    const after = applyEdit(project, removePlaces(project, ["b"]));
     expect(after.legs.map((leg) => leg.id)).toEqual(["back"]);
     expect(after.entrances).toEqual([]);
     expect(after.screens.find((s) => s.id === "c")?.up).toBe("auto");
@@ -145,15 +150,15 @@ describe("deleting", () => {
 
   it("a container takes its tree along, an element its legs", () => {
     expect(lossesOf(project, ["s"]).places).toEqual(["s", "a", "b", "c"]);
-    const after = removeElement(project, "a", "go").apply(project);
+    const after = applyEdit(project, removeElement(project, "a", "go"));
     expect(after.legs.map((leg) => leg.id)).toEqual(["on", "back"]);
   });
 });
 
 it("a field that is taken back is left out of the document again", () => {
   const project = app("a", { screens: { a: { elements: [{ id: "x", kind: "text", label: "x" }] } } });
-  const titled = changeScreen(project, "a", { title: "T" }).apply(project);
+  const titled = applyEdit(project, changeScreen(project, "a", { title: "T" }));
   expect(titled.screens[0]?.title).toBe("T");
-  expect(changeScreen(titled, "a", { title: undefined }).apply(titled)).toEqual(project);
-  expect(changeElement(project, "a", "x", { label: "y" }).apply(project).screens[0]?.elements[0]?.label).toBe("y");
+  expect(applyEdit(titled, changeScreen(titled, "a", { title: undefined }))).toEqual(project);
+  expect(applyEdit(project, changeElement(project, "a", "x", { label: "y" })).screens[0]?.elements[0]?.label).toBe("y");
 });

@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { changeLeg, changeScreen } from "../../../src/core/model/edits/change.ts";
+import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
 import { once, onceFor } from "../../../src/core/model/once.ts";
 import { readProject } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
@@ -137,14 +138,14 @@ describe("a plan", () => {
     expect(planHash(named)).toBe(planHash(demo));
     const [leg] = demo.legs;
     if (!leg) throw new Error("the demo has legs");
-    expect(planHash(changeLeg(demo, leg, { move: { kind: "back" } }).apply(demo))).not.toBe(planHash(demo));
+    expect(planHash(applyEdit(demo, changeLeg(demo, leg, { move: { kind: "back" } })))).not.toBe(planHash(demo));
   });
 
   it("after any edit is what it would be made from the start", () => {
     let project = demo;
     planOf(project);
     const edits: Array<(p: Project) => Project> = [
-      (p) => changeScreen(p, "hive", { params: [] }).apply(p),
+      (p) => applyEdit(p, changeScreen(p, "hive", { params: [] })),
       (p) => ({ ...p, facts: p.facts.slice(1) }),
       (p) => ({ ...p, screens: p.screens.map((s) => ({ ...s, elements: s.elements.slice(1) })) }),
       (p) => ({ ...p, screens: p.screens.slice(0, -4) }),

@@ -1,6 +1,6 @@
-import { together } from "../../model/edits/add.ts";
 import { changeScreen } from "../../model/edits/change.ts";
 import type { Edit } from "../../model/edits/edit.ts";
+import { together } from "../../model/edits/kinds.ts";
 import { firstScreen, lookup, ownersAround } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import { trailOf } from "../../plan/lower/templates.ts";

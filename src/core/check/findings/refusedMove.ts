@@ -4,6 +4,7 @@ import { proposal } from "../../insight/proposal.ts";
 import { wrap } from "../../model/edits/arrange.ts";
 import { changeLeg } from "../../model/edits/change.ts";
 import type { Edit } from "../../model/edits/edit.ts";
+import { applyEdit } from "../../model/edits/kinds.ts";
 import { removeLegs } from "../../model/edits/remove.ts";
 import { sameValue } from "../../model/json.ts";
 import { elementIdOf, lookup, nameOf, ownersAround } from "../../model/lookup.ts";
@@ -60,14 +61,14 @@ function instead(project: Project, leg: Leg): Edit[] {
   const { move } = leg;
   if (!move || !("to" in move)) return [];
   const to = move.kind === "open" ? (move.show ?? move.to) : move.to;
-  const proposed = proposal(project, leg.from, elementIdOf(leg), to);
+  const proposed = proposal(project, { place: leg.from, element: elementIdOf(leg), on: "element" in leg.on ? undefined : leg.on }, to);
   const moves = [proposed.move, ...(takesPass(move) ? [withPass({ kind: "replace", to }, move.pass)] : [{ kind: "replace", to } as const])];
   const works = (p: Project, one: Move) =>
     metStates(p, leg.from).every(({ state, branch }) => makeMove(appOf(p), state, branch, programOf(p, one), {}).is === "moved");
   const others = moves
     .filter((one) => !sameValue(one, move) && lookup(project).places.has(to) && works(project, one))
     .map((one) => ({ ...changeLeg(project, leg, { move: one }), name: `${moveSentence(project, leg.from, one)}` }));
-  return [...others, ...stackAround(project, leg).filter((edit) => works(edit.apply(project), move))];
+  return [...others, ...stackAround(project, leg).filter((edit) => works(applyEdit(project, edit), move))];
 }
 
 /** A stack around the screen that a leg starts from, for a move that puts something on top where there is no stack. */

@@ -1,6 +1,6 @@
-import { together } from "../../model/edits/add.ts";
 import { changeLeg, changeScreen } from "../../model/edits/change.ts";
 import type { Edit } from "../../model/edits/edit.ts";
+import { together } from "../../model/edits/kinds.ts";
 import { lookup, ownersAround, treeOf, upTarget } from "../../model/lookup.ts";
 import { withPass } from "../../model/propose.ts";
 import type { Project } from "../../model/schema.ts";

@@ -1,5 +1,7 @@
 import { changeEntrance, changeLeg, changeScreen } from "../../model/edits/change.ts";
 import { type Edit, quoted } from "../../model/edits/edit.ts";
+import { together } from "../../model/edits/kinds.ts";
+import { dropParameter as takeAway } from "../../model/edits/params.ts";
 import { compile, fits, valueType } from "../../model/expression.ts";
 import { elementIdOf, firstScreen, lookup, nameOf, targetOf } from "../../model/lookup.ts";
 import { takesPass, withArguments, withPass } from "../../model/propose.ts";
@@ -18,16 +20,10 @@ export function handOn(project: Project, leg: Leg, screenId: string, name: strin
   const along: Edit[] =
     from && !from.params.some((p) => p.name === name) && sampleOf(param.type) !== undefined
       ? [
-          {
-            name: `Add ${name} to ${quoted(nameOf(project, from.id))} and pass it along`,
-            apply: (p) => {
-              const screen = lookup(p).screens.get(from.id);
-              const added = changeScreen(p, from.id, {
-                params: [...(screen?.params ?? []), { name, type: param.type, required: true, default: sampleOf(param.type) }],
-              }).apply(p);
-              return passing(added, leg, name, `param.${name}`).apply(added);
-            },
-          },
+          together(`Add ${name} to ${quoted(nameOf(project, from.id))} and pass it along`, [
+            changeScreen(project, from.id, { params: [...from.params, { name, type: param.type, required: true, default: sampleOf(param.type) }] }),
+            passing(project, leg, name, `param.${name}`),
+          ]),
         ]
       : [];
   return [passing(project, leg, name, sampleLiteral(param.type)), ...optional(project, screenId, param), ...along];
@@ -90,34 +86,7 @@ export function bindInAddress(project: Project, entranceId: string, name: string
 /** The fix for a parameter that nobody uses: it goes, and nobody hands it on any longer. */
 export function dropParameter(project: Project, screenId: string, name: string): Edit[] {
   if (!paramOf(project, screenId, name)) return [];
-  const without = (pass: Record<string, string> | undefined) => {
-    const { [name]: _, ...rest } = pass ?? {};
-    return Object.keys(rest).length > 0 ? rest : undefined;
-  };
-  return [
-    {
-      name: `Take ${name} away from ${quoted(nameOf(project, screenId))}`,
-      apply: (p) => ({
-        ...p,
-        screens: p.screens.map((s) => (s.id === screenId ? { ...s, params: s.params.filter((q) => q.name !== name) } : s)),
-        legs: p.legs.map((leg) => {
-          const { move } = leg;
-          if (!move || !("pass" in move) || move.pass?.[name] === undefined) return leg;
-          const shown = move.kind === "open" ? (move.show ?? move.to) : targetOf(leg);
-          if (shown === undefined || firstScreen(p, shown)?.id !== screenId) return leg;
-          const { pass, ...rest } = move;
-          const next = without(pass);
-          return { ...leg, move: next ? { ...rest, pass: next } : rest };
-        }),
-        entrances: p.entrances.map((e) => {
-          if (e.to !== screenId || e.pass?.[name] === undefined) return e;
-          const { pass, ...rest } = e;
-          const next = without(pass);
-          return next ? { ...rest, pass: next } : rest;
-        }),
-      }),
-    },
-  ];
+  return [takeAway(project, screenId, name)];
 }
 
 function paramOf(project: Project, screenId: string, name: string): Param | undefined {

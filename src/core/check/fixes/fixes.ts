@@ -1,4 +1,5 @@
 import type { Edit } from "../../model/edits/edit.ts";
+import { applyEdit, deletes } from "../../model/edits/kinds.ts";
 import { sameValue } from "../../model/json.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Finding } from "../finding.ts";
@@ -9,6 +10,6 @@ import { kindOf } from "../findings/all.ts";
  * A fix that would change nothing is not offered.
  */
 export function fixesFor(project: Project, { code, subjects }: Pick<Finding, "code" | "subjects">): Edit[] {
-  const useful = (kindOf(code)?.fixes?.(project, subjects) ?? []).filter((edit) => !sameValue(edit.apply(project), project));
-  return [...useful.filter((edit) => !edit.deletes), ...useful.filter((edit) => edit.deletes)];
+  const useful = (kindOf(code)?.fixes?.(project, subjects) ?? []).filter((edit) => !sameValue(applyEdit(project, edit), project));
+  return [...useful.filter((edit) => !deletes(edit)), ...useful.filter(deletes)];
 }

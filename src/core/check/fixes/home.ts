@@ -1,6 +1,7 @@
-import { addElement, addLeg, freshElementId, freshLegId, together } from "../../model/edits/add.ts";
+import { addElement, addLeg, freshElementId, freshLegId } from "../../model/edits/add.ts";
 import { changeScreen } from "../../model/edits/change.ts";
 import { type Edit, fitting } from "../../model/edits/edit.ts";
+import { together } from "../../model/edits/kinds.ts";
 import { lookup, nameOf } from "../../model/lookup.ts";
 import type { Leg, Project } from "../../model/schema.ts";
 import { quote } from "../findings/parts.ts";

@@ -1,6 +1,7 @@
+import * as z from "zod";
 import { lookup, nameOf } from "../lookup.ts";
-import type { Container, Element, Entrance, Leg, Project, Screen } from "../schema.ts";
-import { type Edit, fitting, freshId, quoted } from "./edit.ts";
+import { type Container, type Element, type Entrance, type Leg, PARTS, type Project, type Screen } from "../schema.ts";
+import { changed, type Edit, editKind, fitting, freshId, quoted } from "./edit.ts";
 
 /** A new project: one empty screen, which is where the app starts. */
 export function emptyProject(name: string): Project {
@@ -22,24 +23,26 @@ export function newScreen(id: string, name: string): Screen {
   return { id, name: fitting(name), params: [], up: "auto", elements: [] };
 }
 
+export const addsScreen = editKind("addScreen", z.strictObject({ screen: PARTS.Screen, owner: z.string().optional() }), (project, { screen, owner }) =>
+  withMember({ ...project, screens: [...project.screens, screen] }, owner, screen.id),
+);
 /** Adds a screen; to a container where one is named. */
 export function addScreen(screen: Screen, owner?: string): Edit {
-  return {
-    name: `Add screen ${quoted(screen.name)}`,
-    apply: (project) => withMember({ ...project, screens: [...project.screens, screen] }, owner, screen.id),
-  };
+  return addsScreen.make(`Add screen ${quoted(screen.name)}`, { screen, owner });
 }
 
+export const addsContainer = editKind(
+  "addContainer",
+  z.strictObject({ container: PARTS.Container, owner: z.string().optional() }),
+  (project, { container, owner }) => withMember({ ...project, containers: [...project.containers, container] }, owner, container.id),
+);
 export function addContainer(container: Container, owner?: string): Edit {
-  return {
-    name: `Add ${container.kind} ${quoted(container.name)}`,
-    apply: (project) => withMember({ ...project, containers: [...project.containers, container] }, owner, container.id),
-  };
+  return addsContainer.make(`Add ${container.kind} ${quoted(container.name)}`, { container, owner });
 }
 
 function withMember(project: Project, owner: string | undefined, id: string): Project {
   if (owner === undefined) return project;
-  return { ...project, containers: project.containers.map((c) => (c.id === owner ? { ...c, members: [...c.members, id] } : c)) };
+  return { ...project, containers: changed(project.containers, owner, (c) => ({ ...c, members: [...c.members, id] })) };
 }
 
 /** A container of a kind with everyday settings. */
@@ -57,34 +60,28 @@ export function newContainer(kind: Container["kind"], id: string, name: string, 
   }
 }
 
+export const addsElement = editKind("addElement", z.strictObject({ place: z.string(), element: PARTS.Element }), (project, { place, element }) => ({
+  ...project,
+  screens: changed(project.screens, place, (s) => ({ ...s, elements: [...s.elements, element] })),
+  containers: changed(project.containers, place, (c) => ({ ...c, elements: [...(c.elements ?? []), element] })),
+}));
 /** Adds an element to a screen or, shown on every screen inside, to a container. */
-export function addElement(placeId: string, element: Element): Edit {
-  return {
-    name: `Add ${element.kind} ${quoted(element.label)}`,
-    apply: (project) => ({
-      ...project,
-      screens: project.screens.map((s) => (s.id === placeId ? { ...s, elements: [...s.elements, element] } : s)),
-      containers: project.containers.map((c) => (c.id === placeId ? { ...c, elements: [...(c.elements ?? []), element] } : c)),
-    }),
-  };
+export function addElement(place: string, element: Element): Edit {
+  return addsElement.make(`Add ${element.kind} ${quoted(element.label)}`, { place, element });
 }
 
+export const addsLeg = editKind("addLeg", z.strictObject({ leg: PARTS.Leg }), (project, { leg }) => ({ ...project, legs: [...project.legs, leg] }));
 export function addLeg(project: Project, leg: Leg): Edit {
   const target = leg.move && "to" in leg.move ? ` to ${quoted(nameOf(project, leg.move.to))}` : "";
-  return { name: `Add leg from ${quoted(nameOf(project, leg.from))}${target}`, apply: (p) => ({ ...p, legs: [...p.legs, leg] }) };
+  return addsLeg.make(`Add leg from ${quoted(nameOf(project, leg.from))}${target}`, { leg });
 }
 
+export const addsEntrance = editKind("addEntrance", z.strictObject({ entrance: PARTS.Entrance }), (project, { entrance }) => ({
+  ...project,
+  entrances: [...project.entrances, entrance],
+}));
 export function addEntrance(entrance: Entrance): Edit {
-  return { name: `Add way in ${quoted(entrance.name)}`, apply: (project) => ({ ...project, entrances: [...project.entrances, entrance] }) };
-}
-
-/** Several edits as one, undone together. */
-export function together(name: string, edits: Edit[]): Edit {
-  return {
-    name,
-    ...(edits.some((edit) => edit.deletes) ? { deletes: true } : {}),
-    apply: (project) => edits.reduce((p, edit) => edit.apply(p), project),
-  };
+  return addsEntrance.make(`Add way in ${quoted(entrance.name)}`, { entrance });
 }
 
 /** An id for a new place, from its name. */

@@ -1,35 +1,40 @@
+import * as z from "zod";
 import { firstScreen, lookup, nameOf, ownersAround, targetOf, treeOf } from "../lookup.ts";
 import type { Container, Project } from "../schema.ts";
 import { freshPlaceId, newContainer } from "./add.ts";
-import { type Edit, quoted } from "./edit.ts";
+import { type Edit, editKind, quoted } from "./edit.ts";
 import { type Repointed, repoint, standIn } from "./repoint.ts";
 import { spreadAll } from "./share.ts";
 
+export const movesInto = editKind(
+  "moveInto",
+  z.strictObject({ places: z.array(z.string()), container: z.string(), index: z.number().optional(), before: z.string().optional() }),
+  (project, { places, container, index, before }) =>
+    places.reduce((now, id) => {
+      if (before === undefined || places.includes(before)) return movedInto(now, id, container, index);
+      const others = (lookup(now).containers.get(container)?.members ?? []).filter((member) => member !== id);
+      const at = others.indexOf(before);
+      return movedInto(now, id, container, at < 0 ? undefined : at);
+    }, project),
+);
+
+function movedInto(p: Project, placeId: string, containerId: string, index: number | undefined): Project {
+  if (treeOf(p, placeId).includes(containerId) || lookup(p).containers.get(placeId)?.kind === "modal") return p;
+  const containers = p.containers.map((c) => (c.id === containerId ? withMember(c, placeId, index) : withoutMember(c, placeId)));
+  const root = p.root === placeId ? (lookup(p).owners.has(containerId) ? p.root : containerId) : p.root;
+  return repoint(p, { ...p, root, containers }).project;
+}
+
 /** Moves a place into a container, before the member at an index (default: last). A place never moves into its own tree; legs follow. */
-export function moveInto(project: Project, placeId: string, containerId: string, index?: number): Edit {
-  return {
-    name: `Move ${quoted(nameOf(project, placeId))} to ${quoted(nameOf(project, containerId))}`,
-    apply: (p) => {
-      if (treeOf(p, placeId).includes(containerId) || lookup(p).containers.get(placeId)?.kind === "modal") return p;
-      const containers = p.containers.map((c) => (c.id === containerId ? withMember(c, placeId, index) : withoutMember(c, placeId)));
-      const root = p.root === placeId ? (lookup(p).owners.has(containerId) ? p.root : containerId) : p.root;
-      return repoint(p, { ...p, root, containers }).project;
-    },
-  };
+export function moveInto(project: Project, place: string, container: string, index?: number): Edit {
+  return movesInto.make(`Move ${quoted(nameOf(project, place))} to ${quoted(nameOf(project, container))}`, { places: [place], container, index });
 }
 
 /** Moves several places into a container, one after another in their order, before the member that is named (default: last). */
-export function moveAllInto(project: Project, placeIds: readonly string[], containerId: string, before?: string): Edit {
-  const [only] = placeIds;
-  return {
-    name: `Move ${placeIds.length === 1 && only !== undefined ? quoted(nameOf(project, only)) : `${placeIds.length} places`} to ${quoted(nameOf(project, containerId))}`,
-    apply: (p) =>
-      placeIds.reduce((now, id) => {
-        const others = (lookup(now).containers.get(containerId)?.members ?? []).filter((member) => member !== id);
-        const at = before === undefined || placeIds.includes(before) ? -1 : others.indexOf(before);
-        return moveInto(now, id, containerId, at < 0 ? undefined : at).apply(now);
-      }, p),
-  };
+export function moveAllInto(project: Project, places: readonly string[], container: string, before?: string): Edit {
+  const [only] = places;
+  const what = places.length === 1 && only !== undefined ? quoted(nameOf(project, only)) : `${places.length} places`;
+  return movesInto.make(`Move ${what} to ${quoted(nameOf(project, container))}`, { places: [...places], container, before });
 }
 
 function withMember(container: Container, placeId: string, index: number | undefined): Container {
@@ -45,18 +50,16 @@ function withoutMember(container: Container, placeId: string): Container {
   return { ...container, members, start: container.start === placeId ? (members[0] ?? container.start) : container.start };
 }
 
+export const ordersOnMap = editKind("orderOnMap", z.strictObject({ container: z.string(), order: z.array(z.string()) }), (p, { container, order }) => {
+  const members = lookup(p).containers.get(container)?.members ?? [];
+  const { [container]: _, ...others } = p.mapOrder ?? {};
+  const { mapOrder: __, ...rest } = p;
+  const mapOrder = order.join() === members.join() ? others : { ...others, [container]: order };
+  return Object.keys(mapOrder).length > 0 ? { ...rest, mapOrder } : rest;
+});
 /** Puts the members of a container into another order on the map only; what the app does stays the same. */
-export function orderOnMap(project: Project, containerId: string, order: string[]): Edit {
-  return {
-    name: `Order ${quoted(nameOf(project, containerId))} on the map`,
-    apply: (p) => {
-      const members = lookup(p).containers.get(containerId)?.members ?? [];
-      const { [containerId]: _, ...others } = p.mapOrder ?? {};
-      const { mapOrder: __, ...rest } = p;
-      const mapOrder = order.join() === members.join() ? others : { ...others, [containerId]: order };
-      return Object.keys(mapOrder).length > 0 ? { ...rest, mapOrder } : rest;
-    },
-  };
+export function orderOnMap(project: Project, container: string, order: string[]): Edit {
+  return ordersOnMap.make(`Order ${quoted(nameOf(project, container))} on the map`, { container, order });
 }
 
 /** Why places can not be put into a new container, as a sentence; undefined where they can. */
@@ -75,9 +78,9 @@ export interface Arranged extends Repointed {
   id: string;
 }
 
-/** What putting places into a new container gives: see {@link wrap}. */
-export function wrapped(project: Project, placeIds: string[], kind: Container["kind"], name: string): Arranged {
-  const id = freshPlaceId(project, name);
+/** What putting places into a new container gives: see {@link wrap}. The container has the id that is wanted, where that is free. */
+export function wrapped(project: Project, placeIds: string[], kind: Container["kind"], name: string, wanted?: string): Arranged {
+  const id = wanted !== undefined && !lookup(project).places.has(wanted) ? wanted : freshPlaceId(project, name);
   if (wrapProblem(project, placeIds, kind) !== undefined) return { id, project, changed: [], lost: [] };
   const owner = lookup(project).owners.get(placeIds[0] ?? "");
   const inner = withHistories({ ...project, containers: [...project.containers, newContainer(kind, id, name, placeIds)] }, kind, placeIds);
@@ -112,12 +115,15 @@ function withHistories(project: Project, kind: Container["kind"], placeIds: stri
   return { members, stacks };
 }
 
+export const wraps = editKind(
+  "wrap",
+  z.strictObject({ places: z.array(z.string()), as: z.enum(["stack", "tabs", "drawer", "modal"]), called: z.string(), id: z.string() }),
+  (p, { places, as, called, id }) => wrapped(p, places, as, called, id).project,
+);
 /** Puts places that have one owner (or none) into a new container that takes their place in it; legs are kept right. */
-export function wrap(project: Project, placeIds: string[], kind: Container["kind"], name: string): Edit {
-  return {
-    name: `Put ${placeIds.length === 1 ? quoted(nameOf(project, placeIds[0] ?? "")) : `${placeIds.length} places`} into a ${kind === "tabs" ? "tab set" : kind}`,
-    apply: (p) => wrapped(p, placeIds, kind, name).project,
-  };
+export function wrap(project: Project, places: string[], kind: Container["kind"], called: string, id = freshPlaceId(project, called)): Edit {
+  const what = places.length === 1 ? quoted(nameOf(project, places[0] ?? "")) : `${places.length} places`;
+  return wraps.make(`Put ${what} into a ${kind === "tabs" ? "tab set" : kind}`, { places, as: kind, called, id });
 }
 
 function replaceMembers(container: Container, gone: string[], put: string[]): Container {
@@ -155,12 +161,10 @@ function hostOf(project: Project, modal: Container): Container | undefined {
   return around.find((c) => c.kind === "stack") ?? (root?.kind === "stack" ? root : undefined) ?? around[0] ?? root;
 }
 
+export const unwraps = editKind("unwrap", z.strictObject({ container: z.string() }), (p, { container }) => unwrapped(p, container).project);
 /** Takes a container away and keeps what is in it. */
-export function unwrap(project: Project, containerId: string): Edit {
-  return {
-    name: `Take away ${quoted(nameOf(project, containerId))} and keep what is in it`,
-    apply: (p) => unwrapped(p, containerId).project,
-  };
+export function unwrap(project: Project, container: string): Edit {
+  return unwraps.make(`Take away ${quoted(nameOf(project, container))} and keep what is in it`, { container });
 }
 
 function replaceWith(owner: Container, gone: Container): Container {

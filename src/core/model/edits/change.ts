@@ -1,70 +1,84 @@
+import * as z from "zod";
 import { nameOf } from "../lookup.ts";
-import type { Container, Element, Entrance, Fact, Leg, Project, Screen } from "../schema.ts";
-import { type Edit, quoted } from "./edit.ts";
+import { type Container, type Element, type Entrance, type Fact, type Leg, PARTS, type Project, type Screen } from "../schema.ts";
+import { changed, type Edit, editKind, merged, parts, quoted, split } from "./edit.ts";
 import { legName } from "./remove.ts";
 
+export const changesScreen = editKind("changeScreen", parts(PARTS.Screen.partial()), (p, { id, ...change }) => ({
+  ...p,
+  screens: changed(p.screens, id, (s) => merged(s, change)),
+}));
 /** Changes fields of a screen. A field given as undefined is left out of the document. */
 export function changeScreen(project: Project, id: string, change: Partial<Screen>, what = describeChange(change)): Edit {
-  return {
-    name: `${what} of ${quoted(nameOf(project, id))}`,
-    apply: (p) => ({ ...p, screens: p.screens.map((s) => (s.id === id ? trimmed({ ...s, ...change }) : s)) }),
-  };
+  return changesScreen.make(`${what} of ${quoted(nameOf(project, id))}`, { id, ...split(change) });
 }
 
+/** The fields of all kinds of containers; which of them a container can have is for the reader of the document to say. */
+const anyContainer = z.record(z.string(), z.json());
+
+export const changesContainer = editKind("changeContainer", parts(anyContainer), (p, { id, ...change }) => ({
+  ...p,
+  containers: changed(p.containers, id, (c) => merged(c, change)),
+}));
 export function changeContainer(project: Project, id: string, change: Partial<Container>, what = describeChange(change)): Edit {
-  return {
-    name: `${what} of ${quoted(nameOf(project, id))}`,
-    apply: (p) => ({ ...p, containers: p.containers.map((c) => (c.id === id ? trimmed({ ...c, ...change } as Container) : c)) }),
-  };
+  const { change: fields, without } = split(change);
+  return changesContainer.make(`${what} of ${quoted(nameOf(project, id))}`, { id, change: fields as z.infer<typeof anyContainer>, without });
 }
 
-export function changeElement(project: Project, placeId: string, elementId: string, change: Partial<Element>): Edit {
-  const changed = (list: Element[]) => list.map((e) => (e.id === elementId ? trimmed({ ...e, ...change }) : e));
+export const changesElement = editKind("changeElement", parts(PARTS.Element.partial()).extend({ place: z.string() }), (p, { place, id, ...change }) => {
+  const list = (elements: Element[]) => changed(elements, id, (e) => merged(e, change));
   return {
-    name: `${describeChange(change)} on ${quoted(nameOf(project, placeId))}`,
-    apply: (p) => ({
-      ...p,
-      screens: p.screens.map((s) => (s.id === placeId ? { ...s, elements: changed(s.elements) } : s)),
-      containers: p.containers.map((c) => (c.id === placeId && c.elements ? { ...c, elements: changed(c.elements) } : c)),
-    }),
+    ...p,
+    screens: changed(p.screens, place, (s) => ({ ...s, elements: list(s.elements) })),
+    containers: changed(p.containers, place, (c) => (c.elements ? { ...c, elements: list(c.elements) } : c)),
   };
+});
+export function changeElement(project: Project, place: string, id: string, change: Partial<Element>): Edit {
+  return changesElement.make(`${describeChange(change)} on ${quoted(nameOf(project, place))}`, { place, id, ...split(change) });
 }
 
+export const changesLeg = editKind("changeLeg", parts(PARTS.Leg.partial()), (p, { id, ...change }) => ({
+  ...p,
+  legs: changed(p.legs, id, (leg) => merged(leg, change)),
+}));
 export function changeLeg(project: Project, leg: Leg, change: Partial<Leg>, what = describeChange(change)): Edit {
-  return {
-    name: `${what} of leg ${legName(project, leg)}`,
-    apply: (p) => ({ ...p, legs: p.legs.map((l) => (l.id === leg.id ? trimmed({ ...l, ...change }) : l)) }),
-  };
+  return changesLeg.make(`${what} of leg ${legName(project, leg)}`, { id: leg.id, ...split(change) });
 }
 
+export const changesFact = editKind("changeFact", parts(PARTS.Fact.partial()), (p, { id, ...change }) => ({
+  ...p,
+  facts: changed(p.facts, id, (fact) => consistent(merged(fact, change))),
+}));
 /** Changes fields of a fact; what its type does not allow for then follows: its values, and the one that it begins with. */
 export function changeFact(id: string, change: Partial<Fact>): Edit {
-  return {
-    name: `${describeChange(change)} of fact ${quoted(id)}`,
-    apply: (p) => ({ ...p, facts: p.facts.map((f) => (f.id === id ? consistent({ ...f, ...change }) : f)) }),
-  };
+  return changesFact.make(`${describeChange(change)} of fact ${quoted(id)}`, { id, ...split(change) });
 }
 
 function consistent(fact: Fact): Fact {
-  if (fact.type === "boolean") return trimmed({ ...fact, values: undefined, initial: fact.initial === true });
+  if (fact.type === "boolean") return merged({ ...fact, initial: fact.initial === true }, { change: {}, without: ["values"] });
   const values = fact.values && fact.values.length > 0 ? fact.values : ["one", "other"];
   const known = typeof fact.initial === "string" && values.includes(fact.initial);
-  return trimmed({ ...fact, values, initial: known ? fact.initial : (values[0] ?? "one") });
+  return { ...fact, values, initial: known ? fact.initial : (values[0] ?? "one") };
 }
 
+export const changesEntrance = editKind("changeEntrance", parts(PARTS.Entrance.partial()), (p, { id, ...change }) => ({
+  ...p,
+  entrances: changed(p.entrances, id, (entrance) => merged(entrance, change)),
+}));
 export function changeEntrance(project: Project, id: string, change: Partial<Entrance>): Edit {
-  return {
-    name: `${describeChange(change)} of way in ${quoted(nameOf(project, id))}`,
-    apply: (p) => ({ ...p, entrances: p.entrances.map((e) => (e.id === id ? trimmed({ ...e, ...change }) : e)) }),
-  };
+  return changesEntrance.make(`${describeChange(change)} of way in ${quoted(nameOf(project, id))}`, { id, ...split(change) });
 }
 
+const ofProject = z.strictObject({ name: z.string().optional(), about: z.string().optional(), root: z.string().optional() });
+export const changesProject = editKind("changeProject", z.strictObject({ change: ofProject, without: z.array(z.string()) }), (p, change) => merged(p, change));
 export function changeProject(change: Partial<Pick<Project, "name" | "about" | "root">>): Edit {
-  return { name: `${describeChange(change)} of the project`, apply: (p) => trimmed({ ...p, ...change }) };
+  return changesProject.make(`${describeChange(change)} of the project`, split(change));
 }
 
 /** What the fields of the document are called where an edit is named; others say it themselves. */
 const WORDS: Record<string, string> = {
+  start: "what shows first",
+  root: "where the app starts",
   closeOn: "what closes it",
   onBack: "what Back does",
   chosenAgain: "what choosing it again does",
@@ -102,9 +116,4 @@ function describeChange(change: object): string {
   const keys = Object.keys(change);
   if (keys.includes("name") || keys.includes("label")) return "Rename";
   return `Change ${keys.map((key) => WORDS[key] ?? key.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)).join(", ")}`;
-}
-
-/** Without the keys whose value is undefined: optional keys left out are not written. */
-function trimmed<T extends object>(value: T): T {
-  return Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined)) as T;
 }

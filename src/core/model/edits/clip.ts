@@ -1,6 +1,7 @@
+import * as z from "zod";
 import { elementIdOf, elementOf, lookup, treeOf } from "../lookup.ts";
 import { problemLine, readProjectData } from "../read.ts";
-import { type Element, FORMAT, type Leg, type Project } from "../schema.ts";
+import { type Element, FORMAT, type Leg, type Project, ProjectSchema } from "../schema.ts";
 import { templateParts } from "../template.ts";
 import { namesIn } from "./spelling.ts";
 
@@ -12,16 +13,17 @@ export type Chosen =
   | { kind: "entrance"; id: string };
 
 /** A part of a project on its way to another place: a small document of its own, and which of its parts were chosen. */
-export interface Clip {
-  etape: "clip/1";
+export const ClipSchema = z.strictObject({
+  etape: z.literal("clip/1"),
   /** The outermost places that were copied; none where only elements and legs were. */
-  places: string[];
+  places: z.array(z.string()),
   /** Elements and legs by themselves stand on this screen of the document. */
-  loose?: string;
+  loose: z.string().optional(),
   /** The places that loose legs came from, by leg. */
-  origins?: Record<string, string>;
-  document: Project;
-}
+  origins: z.record(z.string(), z.string()).optional(),
+  document: ProjectSchema,
+});
+export type Clip = z.infer<typeof ClipSchema>;
 
 /** Stands in for the screens that copied elements come from. */
 const LOOSE = "looseElements";

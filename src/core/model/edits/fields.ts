@@ -1,12 +1,16 @@
+import * as z from "zod";
 import { elementIdOf, elementOf, lookup } from "../lookup.ts";
 import type { Element, Leg, Project, Row, Screen } from "../schema.ts";
 import { templateParts } from "../template.ts";
-import { type Edit, quoted } from "./edit.ts";
+import { type Edit, editKind, quoted } from "./edit.ts";
 import { renameInExpression } from "./spelling.ts";
 
+export const renamesField = editKind("renameField", z.strictObject({ type: z.string(), from: z.string(), to: z.string() }), (project, { type, from, to }) =>
+  renamedField(project, type, from, to),
+);
 /** Gives a field of a record type another name: in the type, its samples, and every expression that reads it from a row, a neighbour or a parameter. */
-export function renameField(typeId: string, from: string, to: string): Edit {
-  return { name: `Rename field ${quoted(from)} of ${quoted(typeId)} to ${quoted(to)}`, apply: (project) => renamedField(project, typeId, from, to) };
+export function renameField(type: string, from: string, to: string): Edit {
+  return renamesField.make(`Rename field ${quoted(from)} of ${quoted(type)} to ${quoted(to)}`, { type, from, to });
 }
 
 function renamedField(project: Project, typeId: string, from: string, to: string): Project {

@@ -1,9 +1,10 @@
+import * as z from "zod";
 import { sameValue } from "../json.ts";
 import { elementIdOf, elementsOf, lookup, nameOf, targetOf } from "../lookup.ts";
 import { moveWord } from "../propose.ts";
 import type { Leg, Move, Project, Screen } from "../schema.ts";
-import { type Chosen, type Clip, clipSays, onto } from "./clip.ts";
-import { type Edit, freshId, quoted } from "./edit.ts";
+import { type Chosen, type Clip, ClipSchema, clipSays, onto } from "./clip.ts";
+import { type Edit, editKind, freshId, quoted } from "./edit.ts";
 import { renamed } from "./references.ts";
 import { suitedFrom } from "./repoint.ts";
 
@@ -62,9 +63,10 @@ export function pasted(project: Project, clip: Clip, onto: readonly string[]): P
   return { project: made, chosen, says };
 }
 
+export const pastes = editKind("paste", z.strictObject({ clip: ClipSchema, onto: z.array(z.string()) }), (p, { clip, onto }) => pasted(p, clip, onto).project);
 /** The edit that pastes; what it says is found by {@link pasted} beforehand. */
-export function paste(clip: Clip, onto: readonly string[]): Edit {
-  return { name: `Paste ${clipSays(clip)}`, apply: (p) => pasted(p, clip, onto).project };
+export function paste(clip: Clip, onto: readonly string[], word: "Paste" | "Duplicate" = "Paste"): Edit {
+  return pastes.make(`${word} ${clipSays(clip)}`, { clip, onto: [...onto] });
 }
 
 /** The container that pasted places go into: the one chosen, the one around what is chosen, else the root. */

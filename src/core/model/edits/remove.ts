@@ -1,6 +1,7 @@
-import { elementIdOf, lookup, nameOf, targetOf, treeOf } from "../lookup.ts";
+import * as z from "zod";
+import { elementIdOf, elementOf, lookup, nameOf, targetOf, treeOf } from "../lookup.ts";
 import type { Entrance, Leg, Project } from "../schema.ts";
-import { type Edit, quoted } from "./edit.ts";
+import { changed, type Edit, editKind, quoted } from "./edit.ts";
 
 /** What goes when something is deleted, by id. */
 export interface Losses {
@@ -26,24 +27,27 @@ export function lossesOf(project: Project, placeIds: string[]): Losses {
   };
 }
 
-/** Removes places with all that {@link lossesOf} names; starts and Up targets are re-pointed. */
-export function removePlaces(project: Project, placeIds: string[]): Edit {
-  const losses = lossesOf(project, placeIds);
-  const gone = new Set(losses.places);
-  const legs = new Set(losses.legs);
-  const entrances = new Set(losses.entrances);
-  const first = placeIds[0] ?? "";
-  return {
-    deletes: true,
-    name: placeIds.length === 1 ? `Delete ${quoted(nameOf(project, first))}` : `Delete ${placeIds.length} places`,
-    apply: (p) => ({
+export const removesPlaces = editKind(
+  "removePlaces",
+  z.strictObject({ ids: z.array(z.string()) }),
+  (p, { ids }) => {
+    const losses = lossesOf(p, ids);
+    const gone = new Set(losses.places);
+    const legs = new Set(losses.legs);
+    const entrances = new Set(losses.entrances);
+    return {
       ...p,
       screens: p.screens.filter((s) => !gone.has(s.id)).map((s) => (gone.has(s.up) ? { ...s, up: "auto" } : s)),
       containers: p.containers.filter((c) => !gone.has(c.id)).map((c) => withoutMembers(c, gone)),
       legs: p.legs.filter((leg) => !legs.has(leg.id)),
       entrances: p.entrances.filter((e) => !entrances.has(e.id)).map((e) => (e.otherwise && gone.has(e.otherwise) ? withoutOtherwise(e) : e)),
-    }),
-  };
+    };
+  },
+  true,
+);
+/** Removes places with all that {@link lossesOf} names; starts and Up targets are re-pointed. */
+export function removePlaces(project: Project, ids: string[]): Edit {
+  return removesPlaces.make(ids.length === 1 ? `Delete ${quoted(nameOf(project, ids[0] ?? ""))}` : `Delete ${ids.length} places`, { ids });
 }
 
 function withoutOtherwise({ otherwise: _, ...entrance }: Entrance): Entrance {
@@ -56,36 +60,45 @@ function withoutMembers<C extends Project["containers"][number]>(container: C, g
   return { ...container, members, start: gone.has(container.start) ? (members[0] ?? container.start) : container.start };
 }
 
+export const removesLegs = editKind(
+  "removeLegs",
+  z.strictObject({ ids: z.array(z.string()) }),
+  (p, { ids }) => ({ ...p, legs: p.legs.filter((leg) => !ids.includes(leg.id)) }),
+  true,
+);
 export function removeLegs(project: Project, ids: string[]): Edit {
-  const gone = new Set(ids);
   const only = ids.length === 1 ? project.legs.find((leg) => leg.id === ids[0]) : undefined;
-  return {
-    deletes: true,
-    name: only ? `Delete leg ${legName(project, only)}` : `Delete ${ids.length} legs`,
-    apply: (p) => ({ ...p, legs: p.legs.filter((leg) => !gone.has(leg.id)) }),
-  };
+  return removesLegs.make(only ? `Delete leg ${legName(project, only)}` : `Delete ${ids.length} legs`, { ids });
 }
 
-/** Removes an element with the legs that start at it. */
-export function removeElement(project: Project, placeId: string, elementId: string): Edit {
-  const place = lookup(project).places.get(placeId);
-  const elements = (place?.kind === "screen" ? place.screen.elements : place?.container.elements) ?? [];
-  const label = elements.find((e) => e.id === elementId)?.label ?? elementId;
-  const without = <T extends { id: string }>(list: T[]) => list.filter((e) => e.id !== elementId);
-  return {
-    deletes: true,
-    name: `Delete ${quoted(label)} from ${quoted(nameOf(project, placeId))}`,
-    apply: (p) => ({
+export const removesElement = editKind(
+  "removeElement",
+  z.strictObject({ place: z.string(), id: z.string() }),
+  (p, { place, id }) => {
+    const without = <T extends { id: string }>(list: T[]) => list.filter((e) => e.id !== id);
+    return {
       ...p,
-      screens: p.screens.map((s) => (s.id === placeId ? { ...s, elements: without(s.elements) } : s)),
-      containers: p.containers.map((c) => (c.id === placeId && c.elements ? { ...c, elements: without(c.elements) } : c)),
-      legs: p.legs.filter((leg) => leg.from !== placeId || elementIdOf(leg) !== elementId),
-    }),
-  };
+      screens: changed(p.screens, place, (s) => ({ ...s, elements: without(s.elements) })),
+      containers: changed(p.containers, place, (c) => (c.elements ? { ...c, elements: without(c.elements) } : c)),
+      legs: p.legs.filter((leg) => leg.from !== place || elementIdOf(leg) !== id),
+    };
+  },
+  true,
+);
+/** Removes an element with the legs that start at it. */
+export function removeElement(project: Project, place: string, id: string): Edit {
+  const label = elementOf(project, place, id)?.label ?? id;
+  return removesElement.make(`Delete ${quoted(label)} from ${quoted(nameOf(project, place))}`, { place, id });
 }
 
+export const removesEntrance = editKind(
+  "removeEntrance",
+  z.strictObject({ id: z.string() }),
+  (p, { id }) => ({ ...p, entrances: p.entrances.filter((e) => e.id !== id) }),
+  true,
+);
 export function removeEntrance(project: Project, id: string): Edit {
-  return { deletes: true, name: `Delete way in ${quoted(nameOf(project, id))}`, apply: (p) => ({ ...p, entrances: p.entrances.filter((e) => e.id !== id) }) };
+  return removesEntrance.make(`Delete way in ${quoted(nameOf(project, id))}`, { id });
 }
 
 /** A leg in a few words, for names of edits: `"Hives" to "Hive"`. */

@@ -1,13 +1,16 @@
+import * as z from "zod";
 import { elementOf, lookup } from "../lookup.ts";
 import { ID_PATTERN, type Project } from "../schema.ts";
-import type { Edit } from "./edit.ts";
+import { type Edit, editKind } from "./edit.ts";
 import { type Renames, renamed } from "./references.ts";
 
+const NamedSchema = z.discriminatedUnion("kind", [
+  z.strictObject({ kind: z.enum(["place", "leg", "entrance", "fact", "type"]), id: z.string() }),
+  z.strictObject({ kind: z.literal("element"), place: z.string(), id: z.string() }),
+  z.strictObject({ kind: z.literal("param"), screen: z.string(), id: z.string() }),
+]);
 /** What has an id that can be changed. */
-export type Named =
-  | { kind: "place" | "leg" | "entrance" | "fact" | "type"; id: string }
-  | { kind: "element"; place: string; id: string }
-  | { kind: "param"; screen: string; id: string };
+export type Named = z.infer<typeof NamedSchema>;
 
 const RESERVED = ["auto", "none", "beneath", "text", "integer", "number", "boolean", "date"];
 
@@ -39,12 +42,12 @@ function taken(project: Project, what: Named, id: string): boolean {
   }
 }
 
+export const renamesId = editKind("renameId", z.strictObject({ what: NamedSchema, next: z.string() }), (project, { what, next }) =>
+  idProblem(project, what, next) === undefined ? renamed(project, renames(what, next)) : project,
+);
 /** Gives something another id, which follows everywhere: in legs, expressions, walks and what is accepted. */
 export function renameId(what: Named, next: string): Edit {
-  return {
-    name: `Change the id ${what.id} to ${next}`,
-    apply: (project) => (idProblem(project, what, next) === undefined ? renamed(project, renames(what, next)) : project),
-  };
+  return renamesId.make(`Change the id ${what.id} to ${next}`, { what, next });
 }
 
 function renames(what: Named, next: string): Renames {

@@ -1,7 +1,8 @@
+import * as z from "zod";
 import { elementIdOf, elementOf, lookup, nameOf, ownersAround, treeOf } from "../lookup.ts";
 import type { Element, Leg, Project } from "../schema.ts";
 import { freshElementId } from "./add.ts";
-import { type Edit, freshId, quoted } from "./edit.ts";
+import { type Edit, editKind, freshId, quoted } from "./edit.ts";
 
 /** A control that stands on several screens in the same form. */
 export interface Copies {
@@ -66,13 +67,16 @@ function formOf({ id: _, except: __, ...element }: Element, legs: Leg[]): string
  * Makes an element and its legs the container's: it is then on every screen inside, once.
  * Copies on other screens inside are taken away with their legs; screens in `except` go without.
  */
-export function shareElement(project: Project, placeId: string, elementId: string, containerId: string, except: string[] = []): Edit {
-  const label = elementOf(project, placeId, elementId)?.label ?? elementId;
-  return {
-    name: `Share ${quoted(label)} on every screen in ${quoted(nameOf(project, containerId))}`,
-    apply: (p) => shared(p, placeId, elementId, containerId, except),
-  };
+export function shareElement(project: Project, place: string, element: string, container: string, except: string[] = []): Edit {
+  const label = elementOf(project, place, element)?.label ?? element;
+  const name = `Share ${quoted(label)} on every screen in ${quoted(nameOf(project, container))}`;
+  return sharesElement.make(name, { place, element, container, except });
 }
+export const sharesElement = editKind(
+  "shareElement",
+  z.strictObject({ place: z.string(), element: z.string(), container: z.string(), except: z.array(z.string()) }),
+  (p, { place, element, container, except }) => shared(p, place, element, container, except),
+);
 
 function shared(project: Project, placeId: string, elementId: string, containerId: string, except: string[]): Project {
   const element = elementOf(project, placeId, elementId);
@@ -110,10 +114,13 @@ function ontoElement(leg: Leg, from: string, element: string): Leg {
 }
 
 /** The other way round: a copy of a container's element, with its legs, on each screen inside that shows it. */
-export function spreadElement(project: Project, containerId: string, elementId: string): Edit {
-  const label = elementOf(project, containerId, elementId)?.label ?? elementId;
-  return { name: `Put ${quoted(label)} on each screen in ${quoted(nameOf(project, containerId))}`, apply: (p) => spread(p, containerId, elementId) };
+export function spreadElement(project: Project, container: string, element: string): Edit {
+  const label = elementOf(project, container, element)?.label ?? element;
+  return spreadsElement.make(`Put ${quoted(label)} on each screen in ${quoted(nameOf(project, container))}`, { container, element });
 }
+export const spreadsElement = editKind("spreadElement", z.strictObject({ container: z.string(), element: z.string() }), (p, { container, element }) =>
+  spread(p, container, element),
+);
 
 function spread(project: Project, containerId: string, elementId: string): Project {
   const element = elementOf(project, containerId, elementId);

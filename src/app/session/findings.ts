@@ -1,0 +1,63 @@
+import { createStore, type StoreApi } from "zustand";
+import type { Project } from "../../core/model/schema.ts";
+import { patchOf } from "../worker/patch.ts";
+import type { PlainResult } from "../worker/protocol.ts";
+import { startWorker } from "../worker/start.ts";
+import { Checking, type CheckWorker } from "./checking.ts";
+
+export interface FindingsState {
+  result: PlainResult | undefined;
+  /** The project that the result is about. */
+  of: Project | undefined;
+  running: boolean;
+  /** States looked at by the check that is running. */
+  states: number;
+  /** The project whose check was stopped by hand; its findings are not known. */
+  stopped: Project | undefined;
+  error: string | undefined;
+  check: (project: Project) => void;
+  stop: () => void;
+}
+
+/** The findings of the open document, kept up to date in a worker; a newer edit cancels an older check. */
+export function createFindings(): { store: StoreApi<FindingsState>; close: () => void } {
+  const checking = new Checking(startChecker, {
+    progress: (_, states) => store.setState({ states }),
+    done: (_, result) => store.setState({ result, running: false }),
+    failed: (_, error) => store.setState({ running: false, error }),
+  });
+  const store = createStore<FindingsState>((set, get) => ({
+    result: undefined,
+    of: undefined,
+    running: false,
+    states: 0,
+    stopped: undefined,
+    error: undefined,
+    stop: () => {
+      if (!get().running) return;
+      checking.stop();
+      set({ running: false, stopped: get().of });
+    },
+    check: (project) => {
+      const { of, running, result, stopped, error } = get();
+      if (of === project && (running || (result && stopped !== project && error === undefined))) return;
+      set({ of: project, running: true, states: 0, stopped: undefined, error: undefined });
+      checking.check(project);
+    },
+  }));
+  return { store, close: () => checking.stop() };
+}
+
+/** A worker that is sent a project whole at first, and then what was edited. */
+function startChecker(): CheckWorker {
+  const worker = startWorker();
+  let sent: Project | undefined;
+  return {
+    check: (project, progress) => {
+      const before = sent;
+      sent = project;
+      return before ? worker.ask("checkNext", [patchOf(before, project)], progress) : worker.ask("check", [project], progress);
+    },
+    stop: () => worker.stop(),
+  };
+}

@@ -1,0 +1,50 @@
+import type { StoreApi } from "zustand";
+import { createDocument, type DocumentState } from "./document.ts";
+import { createFindings, type FindingsState } from "./findings.ts";
+import { createFocus, type FocusState } from "./focus.ts";
+import { createNotices, type NoticeState } from "./notices.ts";
+import { createPointing, type PointingState } from "./pointing.ts";
+import { createRenaming, type RenamingState } from "./renaming.ts";
+import { createSelection, type SelectionState } from "./selection.ts";
+import { createSheets, type SheetState } from "./sheets.ts";
+import type { Loaded } from "./storage/projects.ts";
+import { createWalk, type WalkState } from "./walk.ts";
+
+/** Where a project can be looked at; and the list of all projects. */
+export type View = "map" | "walk" | "parameters" | "hand-off" | "projects";
+
+/**
+ * An open project: its document and everything that is known of it only while it is open. It is made with its route and ended with
+ * it, so nothing of one project is left when another is opened.
+ */
+export class Session {
+  readonly document: StoreApi<DocumentState>;
+  readonly findings: StoreApi<FindingsState>;
+  readonly selection: StoreApi<SelectionState> = createSelection();
+  readonly walk: StoreApi<WalkState> = createWalk();
+  readonly focus: StoreApi<FocusState> = createFocus();
+  readonly notices: StoreApi<NoticeState> = createNotices();
+  readonly renaming: StoreApi<RenamingState> = createRenaming();
+  readonly sheets: StoreApi<SheetState> = createSheets();
+  readonly pointing: StoreApi<PointingState>;
+  /** Goes to another view; the page that shows the project says how. */
+  go: (view: View) => void = () => undefined;
+  private readonly closing: Array<() => unknown>;
+
+  /** @param loaded the document as it was read for the route */
+  constructor(
+    readonly id: string,
+    loaded?: Loaded,
+  ) {
+    const [document, findings] = [createDocument(id, loaded), createFindings()];
+    this.document = document.store;
+    this.findings = findings.store;
+    this.pointing = createPointing(this.document);
+    this.closing = [document.close, findings.close, () => this.walk.getState().stopPlaying()];
+  }
+
+  /** What is queued is still saved; the worker ends, and nothing more is told. */
+  close() {
+    for (const close of this.closing) close();
+  }
+}

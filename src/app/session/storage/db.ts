@@ -1,0 +1,62 @@
+import Dexie, { type EntityTable, type Table, type Transaction } from "dexie";
+import { difference } from "../../../core/model/edits/revise.ts";
+import { readProjectData } from "../../../core/model/read.ts";
+
+/** A project kept in this browser. */
+export interface ProjectRow {
+  id: string;
+  name: string;
+  /** How many of the edits that are kept are made in the document; later ones can be redone. */
+  head: number;
+  /** Grows with each change, so that other windows notice. */
+  revision: number;
+  updatedAt: number;
+}
+/** A project's document as it is now. */
+export interface DocumentRow {
+  projectId: string;
+  /** As read from storage; parsed before use. */
+  document: unknown;
+}
+/** One edit of a project's history, with the edit that takes it back; both parsed before use. */
+export interface EditRow {
+  projectId: string;
+  seq: number;
+  /** What it is called, e.g. `Add screen "Brood"`. */
+  name: string;
+  edit: unknown;
+  inverse: unknown;
+}
+
+export class EtapeDb extends Dexie {
+  declare projects: EntityTable<ProjectRow, "id">;
+  declare documents: EntityTable<DocumentRow, "projectId">;
+  declare edits: Table<EditRow, [string, number]>;
+
+  constructor(name = "etape") {
+    super(name);
+    this.version(1).stores({ projects: "id, updatedAt", versions: "[projectId+seq], projectId" });
+    this.version(2).stores({ documents: "projectId", edits: "[projectId+seq], projectId" }).upgrade(fromVersions);
+    this.version(3).stores({ versions: null });
+  }
+}
+
+/** Before, each edit was kept as the whole document after it: what two of them differ by is the edit between. */
+async function fromVersions(old: Transaction) {
+  const versions: Array<{ projectId: string; seq: number; name: string; document: unknown }> = await old.table("versions").toArray();
+  const heads = new Map<string, number>((await old.table<ProjectRow>("projects").toArray()).map(({ id, head }) => [id, head]));
+  for (const { projectId, seq, document } of versions) if (heads.get(projectId) === seq) await old.table("documents").put({ projectId, document });
+  const ordered = versions.sort((a, b) => a.seq - b.seq);
+  const before = new Map<string, (typeof versions)[number]>();
+  for (const version of ordered) {
+    const previous = before.get(version.projectId);
+    before.set(version.projectId, version);
+    if (previous?.seq !== version.seq - 1) continue;
+    const [was, is] = [readProjectData(previous.document), readProjectData(version.document)];
+    if (!was.ok || !is.ok) continue;
+    const { projectId, seq, name } = version;
+    await old.table("edits").put({ projectId, seq, name, edit: difference(was.project, is.project, name), inverse: difference(is.project, was.project, name) });
+  }
+}
+
+export const db = new EtapeDb();

@@ -1,0 +1,25 @@
+import { useEffect } from "react";
+import { useSession } from "./hooks.ts";
+
+/**
+ * The focus is never left on the page's body: when what had it is gone (a sheet that was closed, something that was deleted), the
+ * outline has it. An empty project begins in the field in which screens are named.
+ */
+export function useFocusHome() {
+  const session = useSession();
+  useEffect(() => {
+    const { screens, legs } = session.document.getState().project;
+    const focus = (id: string) => document.getElementById(id)?.focus({ preventScroll: true });
+    let timer = setTimeout(() => focus(screens.length < 2 && legs.length === 0 ? "find" : "places"), 0);
+    // After what closes has given the focus back, where it can.
+    const look = () => {
+      clearTimeout(timer);
+      timer = setTimeout(() => document.activeElement === document.body && focus("places"), 0);
+    };
+    const stops = [session.document, session.selection, session.sheets].map((store) => store.subscribe(look));
+    return () => {
+      clearTimeout(timer);
+      for (const stop of stops) stop();
+    };
+  }, [session]);
+}
