@@ -1,4 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
+import { typeInPalette } from "./open.ts";
 
 const open = async (page: Page) => {
   await page.goto("/");
@@ -180,12 +181,10 @@ test("focus shows one screen's legs, a path, a kind and a lane, and the palette 
     .click();
   await expect(page.getByText("only the path from “Apiaries” to “Mite count”")).toBeVisible();
   await expect(page.locator(".map-line")).toHaveCount(2);
-  await page.keyboard.press("Control+k");
-  await page.keyboard.type("over the page");
+  await typeInPalette(page, "over the page");
   await page.keyboard.press("Enter");
   await expect(page.getByText("only what opens over the page")).toBeVisible();
-  await page.keyboard.press("Control+k");
-  await page.keyboard.type("goodbye");
+  await typeInPalette(page, "goodbye");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("treeitem", { selected: true })).toContainText("Goodbye");
 });
@@ -206,8 +205,7 @@ test("a motion is chosen, carries what is pointed at, and plays; a fact is added
   await page.locator("[data-card][data-place=notes] [data-row]").first().click();
   await expect(inspector(page)).toContainText("Photo moves onto");
   await inspector(page).getByRole("button", { name: "Play it, there and back" }).click();
-  await page.keyboard.press("Control+k");
-  await page.keyboard.type("facts");
+  await typeInPalette(page, "facts");
   await page.keyboard.press("Enter");
   const sheet = page.getByRole("dialog");
   await sheet.getByLabel("A new fact").fill("has paid");

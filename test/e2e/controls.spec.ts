@@ -2,7 +2,7 @@ import { expect, type Locator, type Page, test } from "@playwright/test";
 import { z } from "zod";
 import { PARTS, type Project, ProjectSchema } from "../../src/core/model/schema.ts";
 import { app } from "../vectors/app.ts";
-import { openDocument, unfold } from "./open.ts";
+import { openDocument, typeInPalette, unfold } from "./open.ts";
 
 /**
  * Every field that the model knows has a control on the page. Each row names a field, chooses what has it, uses the control by its label
@@ -91,9 +91,8 @@ const element = (of: string, id: string) => async (page: Page) => {
 };
 /** A leg is chosen by name in the palette. */
 const leg = (id: string) => async (page: Page) => {
-  await page.keyboard.press("Control+k");
   const [from = "", said = ""] = LEGS[id] ?? [];
-  await page.keyboard.type(`${from} ${said} leg`);
+  await typeInPalette(page, `${from} ${said} leg`);
   await page
     .getByRole("option")
     .filter({ hasText: new RegExp(`^${from} · ${said}.*leg$`) })
@@ -113,8 +112,7 @@ const LEGS: Record<string, [from: string, said: string]> = {
   greet: ["about", "on arriving"],
 };
 const sheet = (name: string) => async (page: Page) => {
-  await page.keyboard.press("Control+k");
-  await page.keyboard.type(name);
+  await typeInPalette(page, name);
   await page.keyboard.press("Enter");
 };
 

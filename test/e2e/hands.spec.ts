@@ -1,6 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { app } from "../vectors/app.ts";
-import { documentOf, openDocument, openEmpty, screensOf, unfold } from "./open.ts";
+import { documentOf, openDocument, openEmpty, screensOf, typeInPalette, unfold } from "./open.ts";
 
 const undoName = (page: Page) => page.getByRole("button", { name: /^Undo/ });
 
@@ -253,8 +253,7 @@ test("everyday words find what they mean, in the palette and where a target is p
     }),
   );
   const found = async (word: string) => {
-    await page.keyboard.press("Control+k");
-    await page.keyboard.type(word);
+    await typeInPalette(page, word);
     const options = await page.getByRole("option").allTextContents();
     await page.keyboard.press("Escape");
     await expect(page.locator("#places")).toBeFocused();

@@ -253,6 +253,7 @@ test.describe("previous and next with both ends right, in at most 10", () => {
   test("by keyboard", async ({ page }) => {
     const hands = await on(page, shelf, "plot");
     await hands.press("Control+k");
+    await expect(page.getByPlaceholder("Type what to do, or where to go")).toBeFocused();
     await hands.type("previous");
     await hands.press("Enter");
     await expect(page.getByText("“Plot” pages now")).toBeVisible();

@@ -45,3 +45,10 @@ export async function unfold(page: Page) {
   const folded = page.getByLabel("Inspector").locator("details:not([open]) > summary");
   while ((await folded.count()) > 0) await folded.first().click();
 }
+
+/** Opens the palette and types into it once its field has the focus. */
+export async function typeInPalette(page: Page, text: string) {
+  await page.keyboard.press("Control+k");
+  await expect(page.getByPlaceholder("Type what to do, or where to go")).toBeFocused();
+  await page.keyboard.type(text);
+}

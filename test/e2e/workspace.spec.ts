@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { gzipSync } from "node:zlib";
 import { expect, type Page, test } from "@playwright/test";
+import { typeInPalette } from "./open.ts";
 
 const SIZES = [
   { width: 1280, height: 720 },
@@ -113,7 +114,7 @@ test("the map keeps half of the window beside a wide device too, which stays who
     await expect(page.getByTestId("device")).toBeVisible();
     for (const selector of ["[data-testid=device]", "button:has-text('← Back')", "button:has-text('Ways in')", "button:has-text('From start')"])
       expect(await uncovered(page, selector), `${selector}, ${width}`).toBe(true);
-    expect((await page.getByRole("main").boundingBox())?.width, width).toBeGreaterThanOrEqual(640);
+    await expect.poll(async () => (await page.getByRole("main").boundingBox())?.width, width).toBeGreaterThanOrEqual(640);
   }
 });
 
@@ -125,11 +126,11 @@ test("the walk takes the whole window at an address of its own, with what is ben
   await expect(page).toHaveURL(/\/walk$/);
   const device = page.getByTestId("device");
   await expect(device).toHaveAttribute("data-screen", "tourHives");
-  expect((await device.boundingBox())?.height).toBeGreaterThan(560);
-  expect(await uncovered(page, "[data-testid=device]")).toBe(true);
+  await expect(page.getByRole("complementary", { name: "Beneath" })).toBeVisible();
+  await expect.poll(async () => (await device.boundingBox())?.height ?? 0).toBeGreaterThan(560);
+  await expect.poll(() => uncovered(page, "[data-testid=device]")).toBe(true);
   await expect(page.getByRole("complementary", { name: "Beneath" })).toContainText("Welcome");
-  await page.keyboard.press("Control+k");
-  await page.keyboard.type("go to the map");
+  await typeInPalette(page, "go to the map");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("treeitem", { name: "Welcome" })).toBeVisible();
   await expect(page.getByTestId("device")).toHaveAttribute("data-screen", "tourHives");
