@@ -45,6 +45,8 @@ export function showsWhatItSays(project: Project, { code, subjects, walk = [] }:
       return last?.outcome === "left" && screen === first;
     case "redirect-loop":
       return last?.outcome === "refused" && last.why === "redirect-loop";
+    case "lost-result":
+      return last?.log.handed.some(({ leg, names, to }) => leg === first && names.includes(second) && !declared(project, to).includes(second)) === true;
     case "idle-leg":
       return last?.outcome === "ignored" && last.log.fired.includes(first);
     case "idle-lead":
@@ -54,6 +56,10 @@ export function showsWhatItSays(project: Project, { code, subjects, walk = [] }:
     default:
       return true;
   }
+}
+
+function declared(project: Project, screen: string): string[] {
+  return project.screens.find(({ id }) => id === screen)?.params.map(({ name }) => name) ?? [];
 }
 
 function answersNothing(project: Project, state: State, element: string): boolean {

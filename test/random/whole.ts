@@ -211,6 +211,7 @@ function move(making: Making, source: Data, on: Data, onContainer: boolean): Dat
   const aPlace = () => (chance(random, 0.75) ? aScreen() : some(containers.filter((c) => c.kind !== "modal").map((c) => String(c.id))));
   const lanes = containers.filter((c) => c.kind === "tabs" || c.kind === "drawer").flatMap((c) => c.members as string[]);
   const pass = maybe(random, 0.6, () => ({ pass: passed(random, source, on, onContainer) }));
+  const give = maybe(random, 0.6, () => ({ give: passed(random, source, on, onContainer) }));
   const within = maybe(random, 0.35, () => ({ in: chance(random, 0.4) ? "beneath" : some(ids("stack")) }));
   const tidy = maybe(random, 0.4, () => ({ tidy: pick(random, ["source", "stack"]) }));
   switch (
@@ -230,7 +231,7 @@ function move(making: Making, source: Data, on: Data, onContainer: boolean): Dat
     case "reset":
       return { kind: "reset", to: aPlace(), ...pass, ...within };
     case "return":
-      return { kind: "return", to: aScreen(), ...pass, ...maybe(random, 0.7, () => ({ orElse: pick(random, ["push", "replace", "nothing"]) })) };
+      return { kind: "return", to: aScreen(), ...pass, ...maybe(random, 0.7, () => ({ orElse: pick(random, ["push", "replace", "nothing"]) })), ...give };
     case "open":
       if (ids("modal").length === 0) return { kind: "back" };
       return {
@@ -241,7 +242,7 @@ function move(making: Making, source: Data, on: Data, onContainer: boolean): Dat
         ...maybe(random, 0.3, () => ({ instead: true })),
       };
     case "close":
-      return { kind: "close", ...(ids("modal").length > 0 ? maybe(random, 0.4, () => ({ modal: some(ids("modal")) })) : {}) };
+      return { kind: "close", ...(ids("modal").length > 0 ? maybe(random, 0.4, () => ({ modal: some(ids("modal")) })) : {}), ...give };
     case "select":
       return { kind: "select", to: some(lanes), ...maybe(random, 0.4, () => ({ fresh: true })), ...tidy };
     case "menu": {
@@ -255,7 +256,7 @@ function move(making: Making, source: Data, on: Data, onContainer: boolean): Dat
     case "proceed":
       return { kind: "proceed" };
     default:
-      return { kind: "back" };
+      return { kind: "back", ...give };
   }
 }
 

@@ -1,3 +1,4 @@
+import { handingBack } from "./handing.ts";
 import { drawers, tabSets } from "./lanes.ts";
 import { departing, layers } from "./layers.ts";
 import { arriving, entrances, facts, firing } from "./outside.ts";
@@ -15,6 +16,7 @@ export const VECTORS: Record<string, Vector[]> = {
   "tabs and select": tabSets,
   "drawers and menu": drawers,
   "open and close": layers,
+  give: handingBack,
   departing,
   "the bar's lead": lead,
   up,

@@ -3,7 +3,7 @@
  * documents; `etape step` replays them like any other.
  *
  * A leg is one line: `ID FROM[:TRIGGER] MOVE [TARGET] [KEY=VALUE…]`. Without a trigger it is a
- * tap on a button of its own id. Keys: `if` is the condition, `set.FACT` and `pass.NAME` give
+ * tap on a button of its own id. Keys: `if` is the condition, `set.FACT`, `pass.NAME` and `give.NAME` give
  * expressions, `resumes` marks it so; the others are the move's own.
  */
 import { readProjectData } from "../../src/core/model/read.ts";
@@ -71,6 +71,7 @@ function leg(line: string): Data {
   const out: Data = { id, from, on: triggerOf(trigger, id) };
   const move: Data = { kind };
   const pass: Data = {};
+  const give: Data = {};
   const set: Data = {};
   for (const word of rest) {
     const at = word.search(/(?<![=!<>])=(?!=)/);
@@ -80,9 +81,11 @@ function leg(line: string): Data {
     else if (key === "if") out.when = value;
     else if (key.startsWith("set.")) set[key.slice(4)] = value;
     else if (key.startsWith("pass.")) pass[key.slice(5)] = value;
+    else if (key.startsWith("give.")) give[key.slice(5)] = value;
     else move[key] = BOOLEANS.includes(key) ? value === "true" : value;
   }
   if (Object.keys(pass).length > 0) move.pass = pass;
+  if (Object.keys(give).length > 0) move.give = give;
   if (kind !== "set") out.move = move;
   if (Object.keys(set).length > 0) out.set = set;
   return out;

@@ -1,6 +1,7 @@
 import { sameValue } from "../model/json.ts";
 import { factLabel, lookup, nameOf } from "../model/lookup.ts";
-import { moveSentence, takesPass, withPass } from "../model/propose.ts";
+import { takesGive, takesPass, withGive, withPass } from "../model/moves.ts";
+import { moveSentence } from "../model/propose.ts";
 import type { Bar, Element, Leg, Move, Param, Project } from "../model/schema.ts";
 import { type Change, compareProjects } from "./compare.ts";
 
@@ -79,10 +80,17 @@ function fieldSentence(project: Project, before: Project, field: string, was: un
 
 /** How a leg goes now; where only what it passes is other, just that. */
 function moveChange(project: Project, from: string, was: Move | undefined, is: Move): string {
-  const sameWay = was !== undefined && sameValue(withPass(was, undefined), withPass(is, undefined));
-  const pass = Object.entries(takesPass(is) ? (is.pass ?? {}) : {}).map(([name, source]) => `${name} = ${source}`);
-  const passes = pass.length > 0 ? `passes ${pass.join(", ")}.` : "passes nothing.";
-  return sameWay ? passes : decapital(moveSentence(project, from, is));
+  const bare = (move: Move) => withGive(withPass(move, undefined), undefined);
+  if (was === undefined || !sameValue(bare(was), bare(is))) return decapital(moveSentence(project, from, is));
+  const [wasGiven, given] = [takesGive(was) ? was.give : undefined, takesGive(is) ? is.give : undefined];
+  const passes = sameValue(withGive(was, undefined), withGive(is, undefined)) ? [] : [`passes ${values(takesPass(is) ? is.pass : undefined)}.`];
+  const gives = sameValue(wasGiven ?? {}, given ?? {}) ? [] : [`hands back ${values(given)}.`];
+  return [...passes, ...gives].join(" ");
+}
+
+function values(sources: Record<string, string> = {}): string {
+  const all = Object.entries(sources).map(([name, source]) => `${name} = ${source}`);
+  return all.length > 0 ? all.join(", ") : "nothing";
 }
 
 /** Fields by what they mean; those that are not here say it by their own name. */

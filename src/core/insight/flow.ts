@@ -1,5 +1,5 @@
 import { compile } from "../model/expression.ts";
-import { firstScreen, lookup, passTarget, treeOf } from "../model/lookup.ts";
+import { firstScreen, lookup, passOf, passTarget, treeOf } from "../model/lookup.ts";
 import { once } from "../model/once.ts";
 import type { Entrance, Leg, Param, Project, Screen } from "../model/schema.ts";
 import { entranceScope, legScope } from "../model/scope.ts";
@@ -10,9 +10,7 @@ export type Provider = { source: string | undefined } & ({ kind: "leg"; leg: Leg
 
 /** The legs and entrances that show a screen anew, with the expression that each hands on for a parameter; undefined is a gap. */
 export function providersOf(project: Project, screen: Screen, param: Param): Provider[] {
-  const legs = (once(project, legsShowing).get(screen.id) ?? []).map(
-    (leg): Provider => ({ kind: "leg", leg, source: leg.move && "pass" in leg.move ? leg.move.pass?.[param.name] : undefined }),
-  );
+  const legs = (once(project, legsShowing).get(screen.id) ?? []).map((leg): Provider => ({ kind: "leg", leg, source: passOf(leg)?.[param.name] }));
   const entrances = project.entrances.flatMap((entrance): Provider[] => {
     if (entrance.to !== screen.id) return [];
     const bound = entrance.pass === undefined && patternVariables(entrance.pattern ?? "").includes(param.name) ? `link.${param.name}` : undefined;

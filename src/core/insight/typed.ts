@@ -1,4 +1,4 @@
-import { elementIdOf, elementsOf } from "../model/lookup.ts";
+import { elementIdOf, elementsOf, giveOf, passOf } from "../model/lookup.ts";
 import type { Json, Leg, Project } from "../model/schema.ts";
 import { currentScreen } from "../semantics/state.ts";
 import type { State } from "../semantics/types.ts";
@@ -16,5 +16,5 @@ export function typedFields(project: Project, state: State, leg: Leg): Array<Rec
 }
 
 function passed(leg: Leg): string[] {
-  return [...Object.values(leg.move && "pass" in leg.move ? (leg.move.pass ?? {}) : {}), ...Object.values(leg.set ?? {})];
+  return [passOf(leg), giveOf(leg), leg.set].flatMap((values) => Object.values(values ?? {}));
 }

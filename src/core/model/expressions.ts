@@ -1,5 +1,5 @@
-import { type Compiled, compile, type Scope } from "./expression.ts";
-import { lookup } from "./lookup.ts";
+import { type Compiled, compile, fits, type Scope, type ValueType, valueType } from "./expression.ts";
+import { giveOf, lookup, passOf } from "./lookup.ts";
 import type { Entrance, Leg, Project } from "./schema.ts";
 import { compileCondition, entranceScope, legScope, placeScope } from "./scope.ts";
 import { templateParts } from "./template.ts";
@@ -8,19 +8,26 @@ import { templateParts } from "./template.ts";
 export interface Located {
   source: string;
   compiled: Compiled;
-  role: "when" | "pass" | "set" | "shown" | "enabled" | "template";
+  role: "when" | "pass" | "give" | "set" | "shown" | "enabled" | "template";
   /** The parameter or fact it is a value for. */
   name?: string;
 }
 
+/** Whether a value of a type may be handed back by a name: some screen that declares the name could take it, or none declares it. */
+export function isTaken(project: Project, name: string, type: ValueType): boolean {
+  const declared = project.screens.flatMap(({ params }) => params.filter((param) => param.name === name));
+  return declared.length === 0 || declared.some((param) => fits(type, valueType(param.type)));
+}
+
 /** All expressions of a leg. */
 export function legExpressions(project: Project, leg: Leg): Located[] {
-  const pass = leg.move && "pass" in leg.move ? leg.move.pass : undefined;
-  if (leg.when === undefined && pass === undefined && leg.set === undefined) return [];
+  const [pass, give] = [passOf(leg), giveOf(leg)];
+  if (leg.when === undefined && pass === undefined && give === undefined && leg.set === undefined) return [];
   const scope = legScope(project, leg);
   return [
     ...(leg.when === undefined ? [] : [{ source: leg.when, compiled: compileCondition(leg.when, scope), role: "when" as const }]),
     ...values(pass, "pass", scope),
+    ...values(give, "give", scope),
     ...values(leg.set, "set", scope),
   ];
 }
@@ -34,7 +41,7 @@ export function entranceExpressions(project: Project, entrance: Entrance): Locat
   ];
 }
 
-function values(record: Record<string, string> | undefined, role: "pass" | "set", scope: Scope): Located[] {
+function values(record: Record<string, string> | undefined, role: "pass" | "give" | "set", scope: Scope): Located[] {
   return Object.entries(record ?? {}).map(([name, source]) => ({ source, compiled: compile(source, scope), role, name }));
 }
 

@@ -160,6 +160,16 @@ export function passTarget(project: Project, leg: Leg): string | undefined {
   return leg.move.show ?? lookup(project).containers.get(leg.move.to)?.start;
 }
 
+/** What a leg passes, by the names of parameters. */
+export function passOf(leg: Leg): Record<string, string> | undefined {
+  return leg.move && "pass" in leg.move ? leg.move.pass : undefined;
+}
+
+/** What a leg hands back, by the names of parameters. */
+export function giveOf(leg: Leg): Record<string, string> | undefined {
+  return leg.move && "give" in leg.move ? leg.move.give : undefined;
+}
+
 /** The parameters of the screen that a place shows first: those that a move to the place must serve. */
 export function parametersOf(project: Project, placeId: string): Screen["params"] {
   return firstScreen(project, placeId)?.params ?? [];

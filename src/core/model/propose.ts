@@ -1,4 +1,5 @@
 import { elementOf, firstScreen, lookup, nameOf, ownersAround } from "./lookup.ts";
+import { type GivingMove, takesPass } from "./moves.ts";
 import { once } from "./once.ts";
 import type { Container, Move, Param, Project } from "./schema.ts";
 
@@ -139,21 +140,6 @@ function sourceFor(project: Project, from: string, elementId: string | undefined
   return undefined;
 }
 
-/** A move that shows a place anew, and so can hand arguments on to it. */
-export type PassingMove = Extract<Move, { kind: "push" | "replace" | "reset" | "return" | "open" }>;
-
-/** Whether a move can hand on arguments. */
-export function takesPass(move: Move): move is PassingMove {
-  return move.kind === "push" || move.kind === "replace" || move.kind === "reset" || move.kind === "return" || move.kind === "open";
-}
-
-/** A move that hands on other arguments, or none; a move that cannot hand on any stays as it is. */
-export function withPass(move: Move, pass: Record<string, string> | undefined): Move {
-  if (!takesPass(move)) return move;
-  const { pass: _, ...rest } = move;
-  return pass ? { ...rest, pass } : rest;
-}
-
 /** What a move does, as a sentence for people: the trade's word first, then what it means for Back. */
 export function moveSentence(project: Project, from: string, move: Move): string {
   const q = (id: string) => `“${nameOf(project, id)}”`;
@@ -166,17 +152,17 @@ export function moveSentence(project: Project, from: string, move: Move): string
     case "reset":
       return `Clears the history and starts over with ${q(move.to)}.`;
     case "return":
-      return `Goes back to ${q(move.to)}, dropping what is above it${OR_ELSE[move.orElse ?? "push"]}.`;
+      return `Goes back to ${q(move.to)}, dropping what is above it${OR_ELSE[move.orElse ?? "push"]}.${giveSentence(move)}`;
     case "open":
       return `Opens ${q(move.to)} over the page${move.show === undefined ? "" : `, showing ${q(move.show)}`}${move.instead ? ", in place of the modal that is up" : ""}.`;
     case "close":
-      return `Closes ${move.modal === undefined ? "the modal that is up" : q(move.modal)}.`;
+      return `Closes ${move.modal === undefined ? "the modal that is up" : q(move.modal)}.${giveSentence(move)}`;
     case "select":
       return `Switches to ${q(move.to)}, ${move.fresh ? "starting over there" : "as it was left"}.${tidySentence(move, here)}`;
     case "menu":
       return `${move.action === "open" ? "Opens" : move.action === "close" ? "Closes" : "Opens or closes"} the menu${move.drawer === undefined ? "" : ` ${q(move.drawer)}`}.`;
     case "back":
-      return "Goes back, as the system's Back does.";
+      return `Goes back, as the system's Back does.${giveSentence(move)}`;
     case "up":
       return "Goes up one level.";
     case "proceed":
@@ -184,6 +170,12 @@ export function moveSentence(project: Project, from: string, move: Move): string
     case "leave":
       return move.url === undefined ? "Leaves the app." : `Leaves the app for ${move.url}.`;
   }
+}
+
+/** What a move hands back, by its names. */
+function giveSentence({ give = {} }: GivingMove): string {
+  const names = Object.keys(give);
+  return names.length === 0 ? "" : ` Hands back ${names.join(", ")}.`;
 }
 
 const OR_ELSE = { push: "; pushes it if it is not beneath", replace: "; replaces this screen with it if it is not beneath", nothing: "" };

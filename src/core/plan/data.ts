@@ -145,6 +145,8 @@ export interface LegPlan {
   /** A drawer that the leg belongs to stays as it is. */
   readonly keepsDrawer?: boolean;
   readonly pass?: ReadonlyArray<{ readonly name: string; readonly value: Tree; readonly required?: boolean }>;
+  /** What it hands back to the screen that shows once its move is made. */
+  readonly give?: ReadonlyArray<{ readonly name: string; readonly value: Tree }>;
   readonly set?: ReadonlyArray<{ readonly fact: string; readonly value: Tree }>;
   readonly resumes?: boolean;
 }

@@ -16,6 +16,7 @@ export interface Leg {
   readonly move: Program | undefined;
   readonly keepsDrawer: boolean;
   readonly pass: ReadonlyArray<{ readonly name: string; readonly value: Expression; readonly required: boolean }>;
+  readonly give: ReadonlyArray<{ readonly name: string; readonly value: Expression }>;
   readonly set: ReadonlyArray<{ readonly fact: string; readonly value: Expression }>;
   readonly resumes: boolean;
   readonly earlier: readonly Leg[];
@@ -114,6 +115,7 @@ export function linkLeg(id: string, leg: LegPlan, before: ReadonlyMap<string, Le
     move: leg.move,
     keepsDrawer: leg.keepsDrawer === true,
     pass: leg.pass?.map(({ name, value, required }) => ({ name, value: expressionOf(value), required: required === true })) ?? [],
+    give: leg.give?.map(({ name, value }) => ({ name, value: expressionOf(value) })) ?? [],
     set: leg.set?.map(({ fact, value }) => ({ fact, value: expressionOf(value) })) ?? [],
     resumes: leg.resumes === true,
     earlier: leg.earlier?.map((other) => before.get(other)).filter((other) => other !== undefined) ?? NO_LEGS,

@@ -3,18 +3,23 @@ import { sameValue } from "../plan/expression.ts";
 import type { Leg } from "../plan/plan.ts";
 import { resume } from "./enter.ts";
 import { closed } from "./lanes.ts";
+import { ownArguments } from "./make.ts";
 import { makeMove } from "./moves.ts";
 import type { Firing } from "./reach.ts";
-import { branchNode, currentScreen, isOpenDrawer, moved, nothingToDo, refused, updateBranch, visiblePath } from "./state.ts";
+import { branchNode, currentScreen, isOpenDrawer, moved, nothingToDo, refused, topBranch, updateBranch, visiblePath } from "./state.ts";
 import type { App, Change, Log, State } from "./types.ts";
 
 /** What a step has done so far. */
-export type Notes = { -readonly [Name in keyof Log]: Log[Name] };
+export type Notes = { -readonly [Name in keyof Log]: Log[Name] } & {
+  /** Arguments of a screen before and after it was handed something: it is still the same screen. */
+  renewed: ReadonlyArray<readonly [before: Args, after: Args]>;
+};
 
 const NOTHING: readonly never[] = [];
+const NO_ARGS: Args = {};
 
 export function newNotes(): Notes {
-  return { fired: NOTHING, refused: NOTHING, copied: NOTHING, passed: NOTHING };
+  return { fired: NOTHING, refused: NOTHING, copied: NOTHING, handed: NOTHING, renewed: NOTHING, passed: NOTHING };
 }
 
 /**
@@ -25,13 +30,27 @@ export function fire(app: App, state: State, firing: Firing, notes: Notes, given
   const leg = firing.leg.id;
   app.observer?.fired(leg);
   notes.fired = [...notes.fired, leg];
-  const change = carryOut(app, state, firing, given);
+  const change = carryOut(app, state, firing, given, notes);
   if (change.is === "refused") notes.refused = [...notes.refused, { leg, why: change.why }];
   if (change.is === "moved" && change.copied !== undefined) notes.copied = [...notes.copied, { leg, place: change.copied }];
   return change;
 }
 
-function carryOut(app: App, state: State, { leg, branch, values }: Firing, given: Args | undefined): Change {
+/** The change with what a leg hands back given to the screen that shows then: what it declares of it, in place of what it had by those names. */
+function withHanded(app: App, leg: Leg, change: Change, given: Args, notes: Notes): Change {
+  if (leg.give.length === 0 || change.is !== "moved" || !change.back) return change;
+  const branch = topBranch(change.state);
+  const path = visiblePath(branchNode(change.state, branch));
+  const screen = currentScreen(change.state, branch);
+  notes.handed = [...notes.handed, { leg: leg.id, names: leg.give.map(({ name }) => name), to: screen.at }];
+  const params = app.plan.screens.get(screen.at)?.params ?? [];
+  if (!params.some(({ name }) => Object.hasOwn(given, name))) return change;
+  const args = ownArguments(app.plan, screen.at, { ...screen.args, ...given });
+  notes.renewed = [...notes.renewed, [screen.args, args]];
+  return { ...change, state: updateBranch(change.state, branch, path.length - 1, { ...screen, args }) };
+}
+
+function carryOut(app: App, state: State, { leg, branch, values }: Firing, given: Args | undefined, notes: Notes): Change {
   const facts = factsAfter(app, leg, state, values);
   const drawer = drawerToClose(state, branch, leg);
   const before = spent(drawer < 0 ? state : withDrawerClosed(state, branch, drawer), branch, leg);
@@ -39,9 +58,11 @@ function carryOut(app: App, state: State, { leg, branch, values }: Firing, given
   const first = leg.move?.[0];
   if (!resumed && first?.op === "refuse") return refused(first.why);
   const args = given ?? argumentsOf(app, leg, values);
-  if (facts === undefined || (!resumed && args === undefined)) return refused("no-value");
+  const handed = resultsOf(app, leg, values);
+  if (facts === undefined || (!resumed && (args === undefined || handed === undefined))) return refused("no-value");
   const sets = facts !== state.facts && Object.keys(facts).some((id) => !sameValue(facts[id], state.facts[id]));
-  const change = resumed ?? (leg.move ? makeMove(app, before, branch, leg.move, args ?? {}) : sets ? moved(before) : nothingToDo);
+  const made = resumed ?? (leg.move ? makeMove(app, before, branch, leg.move, args ?? {}) : sets ? moved(before) : nothingToDo);
+  const change = resumed ? made : withHanded(app, leg, made, handed ?? {}, notes);
   if (change.is === "moved") return sets ? { ...change, state: { ...change.state, facts } } : change;
   return change.is === "ignored" && drawer >= 0 ? moved(before) : change;
 }
@@ -55,6 +76,18 @@ function argumentsOf(app: App, leg: Leg, values: Firing["values"]): Args | undef
     else if (required) return undefined;
   }
   return args;
+}
+
+/** What a leg hands back, or undefined where some of it has no value. */
+function resultsOf(app: App, leg: Leg, values: Firing["values"]): Args | undefined {
+  if (leg.give.length === 0) return NO_ARGS;
+  const out: Record<string, Json> = {};
+  for (const { name, value } of leg.give) {
+    const found = app.evaluator.value(value, values);
+    if (found === undefined) return undefined;
+    out[name] = found;
+  }
+  return out;
 }
 
 /** All facts with what the leg sets, or undefined where one to set has no value, or none of the fact's own. */

@@ -102,6 +102,11 @@ function perform(app: App, at: Progress, branch: number, operation: Operation, a
   }
 }
 
+/** A change that may hand something back. */
+function wentBack(change: Change): Change {
+  return change.is === "moved" ? { ...change, back: true } : change;
+}
+
 type OnScreen = Extract<Operation, { op: "open" | "close" | "menu" | "back" | "up" }>;
 
 /** Operations on what shows now: layers, drawers, Back and Up. */
@@ -112,12 +117,12 @@ function onScreen(app: App, at: Progress, branch: number, operation: OnScreen, a
       return { end: open(app, state, branch, operation, args) };
     case "close": {
       const layer = operation.modal === undefined ? branch - 1 : state.layers.findIndex((one) => one.at === operation.modal);
-      return { end: layer < 0 ? nothingToDo : moved(withLayers(state, layer)) };
+      return { end: layer < 0 ? nothingToDo : wentBack(moved(withLayers(state, layer))) };
     }
     case "menu":
       return { end: menu(app, state, branch, operation) };
     case "back":
-      return { end: goBack(app, state, branch) };
+      return { end: wentBack(goBack(app, state, branch)) };
     case "up":
       return { end: goUp(app, state, branch) };
   }
@@ -190,7 +195,7 @@ function popBeneath(app: App, at: Progress, branch: number, outwards: boolean, m
     const node = path[depth] as Node;
     if (node.kind !== "stack") continue;
     const cut = app.stacks.cut(node.items.slice(0, -1), matches, sought);
-    if (cut) return { end: moved(updateBranch(at.state, branch, depth, { ...node, items: cut })) };
+    if (cut) return { end: wentBack(moved(updateBranch(at.state, branch, depth, { ...node, items: cut }))) };
     if (!outwards) return at;
   }
   return at;

@@ -56,7 +56,7 @@ function settle(app: App, before: State | undefined, start: State, log: Notes): 
   let state = start;
   let last = before;
   for (let count = 0; ; count++) {
-    if (last && before && isUncovered(before, last, state)) return state;
+    if (last && before && isUncovered(before, last, state, log)) return state;
     const firing = arriveFiring(app, state);
     if (!firing) return state;
     const change = fire(app, state, firing, log);
@@ -69,12 +69,12 @@ function settle(app: App, before: State | undefined, start: State, log: Notes): 
 }
 
 /** Whether the current screen came to light because layers closed, and is the one that its branch showed before the event already. */
-function isUncovered(before: State, last: State, state: State): boolean {
+function isUncovered(before: State, last: State, state: State, log: Notes): boolean {
   if (state.layers.length >= last.layers.length) return false;
   const branch = topBranch(state);
   if (branch > before.layers.length) return false;
   const [was, is] = [currentScreen(before, branch), currentScreen(state, branch)];
-  return was.at === is.at && was.args === is.args;
+  return was.at === is.at && was.args === log.renewed.reduceRight((args, [old, renewed]) => (args === renewed ? old : args), is.args);
 }
 
 function dropHeld(state: State): State {

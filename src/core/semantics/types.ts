@@ -103,13 +103,18 @@ export interface Log {
   readonly refused: ReadonlyArray<{ readonly leg: string; readonly why: Refusal }>;
   /** Legs that put a second copy of a place into one stack. */
   readonly copied: ReadonlyArray<{ readonly leg: string; readonly place: string }>;
+  /** Legs that handed something back, the names, and the screen that showed then. */
+  readonly handed: ReadonlyArray<{ readonly leg: string; readonly names: readonly string[]; readonly to: string }>;
   /** States that arrive legs led on from. */
   readonly passed: readonly State[];
 }
 
-/** What a move comes to: a new state, with the place that a push put into a stack again, or why there is none. */
+/**
+ * What a move comes to: a new state, with the place that a push put into a stack again, or why there is none. `back`: it went back to
+ * something that may be handed a result.
+ */
 export type Change =
-  | { readonly is: "moved"; readonly state: State; readonly copied?: string }
+  | { readonly is: "moved"; readonly state: State; readonly copied?: string; readonly back?: true }
   | { readonly is: "ignored"; readonly why: Idle }
   | { readonly is: "refused"; readonly why: Refusal }
   | { readonly is: "left" };

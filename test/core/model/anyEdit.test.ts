@@ -29,7 +29,8 @@ import { shareElement, spreadElement } from "../../../src/core/model/edits/share
 import { addType, changeCell, changeType, removeField, removeType } from "../../../src/core/model/edits/types.ts";
 import { addWalk, expectInWalk, removeWalk } from "../../../src/core/model/edits/walks.ts";
 import { elementsOf } from "../../../src/core/model/lookup.ts";
-import { moveSentence, withArguments, withPass } from "../../../src/core/model/propose.ts";
+import { withPass } from "../../../src/core/model/moves.ts";
+import { moveSentence, withArguments } from "../../../src/core/model/propose.ts";
 import { problemLine, problemsAfterEdit, readProjectData } from "../../../src/core/model/read.ts";
 import type { Move, Project, Trigger } from "../../../src/core/model/schema.ts";
 import { pick, type Random, randomDocument, seeded } from "../../random/documents.ts";

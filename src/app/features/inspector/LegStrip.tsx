@@ -3,8 +3,9 @@ import { usualMotion } from "../../../core/insight/motion.ts";
 import { sampleValues } from "../../../core/insight/sample.ts";
 import { triggerLabel } from "../../../core/model/describe.ts";
 import { changeLeg } from "../../../core/model/edits/change.ts";
-import { elementIdOf, elementOf, nameOf, passTarget, targetOf } from "../../../core/model/lookup.ts";
-import { moveSentence, moveWord, withArguments, withPass } from "../../../core/model/propose.ts";
+import { elementIdOf, elementOf, nameOf, passOf, passTarget, targetOf } from "../../../core/model/lookup.ts";
+import { withPass } from "../../../core/model/moves.ts";
+import { moveSentence, moveWord, withArguments } from "../../../core/model/propose.ts";
 import type { Leg } from "../../../core/model/schema.ts";
 import { legScope } from "../../../core/model/scope.ts";
 import { Picture } from "../../parts/Picture.tsx";
@@ -83,7 +84,7 @@ export function LegStrip({ leg }: { leg: Leg }) {
           values={values}
           proposed={proposed}
           target={target}
-          pass={"pass" in leg.move ? leg.move.pass : undefined}
+          pass={passOf(leg)}
           onChange={(pass) => change({ move: leg.move && withPass(leg.move, pass) })}
         />
       )}

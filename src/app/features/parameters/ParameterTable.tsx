@@ -4,9 +4,9 @@ import { entranceValues, sampleValues } from "../../../core/insight/sample.ts";
 import { triggerLabel } from "../../../core/model/describe.ts";
 import { changeEntrance, changeLeg } from "../../../core/model/edits/change.ts";
 import { valueType } from "../../../core/model/expression.ts";
-import { elementIdOf, elementOf, nameOf } from "../../../core/model/lookup.ts";
-import { withPass } from "../../../core/model/propose.ts";
-import type { Leg, Param, Project, Screen } from "../../../core/model/schema.ts";
+import { elementIdOf, elementOf, nameOf, passOf } from "../../../core/model/lookup.ts";
+import { withPass } from "../../../core/model/moves.ts";
+import type { Param, Project, Screen } from "../../../core/model/schema.ts";
 import { entranceScope, legScope } from "../../../core/model/scope.ts";
 import { useDocument, useFindings, useFocus, useSelection, useSession } from "../../session/hooks.ts";
 import { ExpressionField } from "../../ui/ExpressionField.tsx";
@@ -148,10 +148,6 @@ function SourceField({ project, param, provider }: { project: Project; param: Pa
       }}
     />
   );
-}
-
-function passOf(leg: Leg): Record<string, string> | undefined {
-  return leg.move && "pass" in leg.move ? leg.move.pass : undefined;
 }
 
 function withSource(pass: Record<string, string> | undefined, name: string, source: string): Record<string, string> | undefined {

@@ -1,6 +1,6 @@
 import { appOf } from "../../../core/insight/app.ts";
 import { valueText } from "../../../core/insight/text.ts";
-import { lookup, nameOf } from "../../../core/model/lookup.ts";
+import { giveOf, lookup, nameOf, passOf } from "../../../core/model/lookup.ts";
 import type { NavEvent, Project } from "../../../core/model/schema.ts";
 import { planOf } from "../../../core/plan/planOf.ts";
 import { lanesInOrder } from "../../../core/semantics/line.ts";
@@ -86,8 +86,8 @@ function cameFrom(project: Project, { steps, at }: Pick<WalkState, "steps" | "at
 }
 
 function passedBy(project: Project, event: NavEvent): Record<string, string> | undefined {
-  const move = event.do === "leg" ? lookup(project).legs.get(event.leg)?.move : undefined;
-  return move && "pass" in move ? move.pass : undefined;
+  const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
+  return leg && { ...passOf(leg), ...giveOf(leg) };
 }
 
 function BranchCards({ project, state, branch }: { project: Project; state: State; branch: number }) {

@@ -13,6 +13,7 @@ import type { FindingKind } from "./kind.ts";
 import { leavesBySurprise } from "./leavesBySurprise.ts";
 import { linkArguments } from "./linkArguments.ts";
 import { linkClash } from "./linkClash.ts";
+import { lostResult } from "./lostResult.ts";
 import { missingArgument } from "./missingArgument.ts";
 import { noMenuControl } from "./noMenuControl.ts";
 import { noOutside } from "./noOutside.ts";
@@ -54,6 +55,7 @@ export const FINDINGS: readonly FindingKind[] = [
   leavesBySurprise,
   silent,
   idleLeg,
+  lostResult,
   idleLead,
   far,
   noOwner,

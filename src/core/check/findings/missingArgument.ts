@@ -1,4 +1,4 @@
-import { firstScreen, lookup, passTarget } from "../../model/lookup.ts";
+import { firstScreen, lookup, passOf, passTarget } from "../../model/lookup.ts";
 import type { Leg, Project, Screen } from "../../model/schema.ts";
 import { handIn, handOn } from "../fixes/arguments.ts";
 import type { FindingKind, Found } from "./kind.ts";
@@ -21,7 +21,7 @@ export const missingArgument: FindingKind = {
 function find(project: Project): Found[] {
   const legs = project.legs.flatMap((leg) => {
     const screen = shownBy(project, leg);
-    const pass = leg.move && "pass" in leg.move ? leg.move.pass : undefined;
+    const pass = passOf(leg);
     return screen && screen.params.length > 0 ? missing(project, leg.id, `The leg from ${quote(project, leg.from)}`, screen, pass) : [];
   });
   const entrances = project.entrances.flatMap((e) => {

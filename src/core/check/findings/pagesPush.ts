@@ -1,6 +1,6 @@
 import { changeLeg } from "../../model/edits/change.ts";
 import { lookup } from "../../model/lookup.ts";
-import { withPass } from "../../model/propose.ts";
+import { withPass } from "../../model/moves.ts";
 import type { Project } from "../../model/schema.ts";
 import { named } from "../fixes/home.ts";
 import type { FindingKind, Found } from "./kind.ts";

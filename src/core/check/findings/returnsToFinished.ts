@@ -2,7 +2,7 @@ import { changeLeg, changeScreen } from "../../model/edits/change.ts";
 import type { Edit } from "../../model/edits/edit.ts";
 import { together } from "../../model/edits/kinds.ts";
 import { lookup, ownersAround, treeOf, upTarget } from "../../model/lookup.ts";
-import { withPass } from "../../model/propose.ts";
+import { withPass } from "../../model/moves.ts";
 import type { Project } from "../../model/schema.ts";
 import { currentScreen } from "../../semantics/state.ts";
 import { type Candidate, type Graph, note, oncePlaces, shownAfter } from "../reach/graph.ts";

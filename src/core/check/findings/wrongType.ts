@@ -1,5 +1,5 @@
 import { fits, valueType } from "../../model/expression.ts";
-import { entranceExpressions, type Located, legExpressions, placeExpressions } from "../../model/expressions.ts";
+import { entranceExpressions, isTaken, type Located, legExpressions, placeExpressions } from "../../model/expressions.ts";
 import { firstScreen, lookup, passTarget } from "../../model/lookup.ts";
 import type { Param, Project } from "../../model/schema.ts";
 import { passFitting } from "../fixes/arguments.ts";
@@ -21,19 +21,19 @@ export const wrongType: FindingKind = {
 
 /** Expressions of another type than is wanted, that do not parse, or that name something not there. */
 function find(project: Project): Found[] {
-  const { facts, places } = lookup(project);
+  const { places } = lookup(project);
   const legs = project.legs.flatMap((leg) => {
     const expressions = legExpressions(project, leg);
     if (expressions.length === 0) return [];
     const target = passTarget(project, leg);
     const params = (target === undefined ? undefined : firstScreen(project, target))?.params ?? [];
-    const wrong = expressions.map((e) => problem(e, params, facts)).find((p) => p !== undefined);
+    const wrong = expressions.map((e) => problem(project, e, params)).find((p) => p !== undefined);
     return wrong === undefined ? [] : [{ subjects: [leg.id], message: `The leg from ${quote(project, leg.from)} never works: ${wrong}.` }];
   });
   const entrances = project.entrances.flatMap((entrance) => {
     const params = firstScreen(project, entrance.to)?.params ?? [];
     const wrong = entranceExpressions(project, entrance)
-      .map((e) => problem(e, params, facts))
+      .map((e) => problem(project, e, params))
       .find((p) => p !== undefined);
     return wrong === undefined ? [] : [{ subjects: [entrance.id], message: `The way in ${quote(project, entrance.id)} does not work as written: ${wrong}.` }];
   });
@@ -52,7 +52,7 @@ function find(project: Project): Found[] {
   return [...legs, ...entrances, ...elements];
 }
 
-function problem(e: Located, params: readonly Param[], facts: ReturnType<typeof lookup>["facts"]): string | undefined {
+function problem(project: Project, e: Located, params: readonly Param[]): string | undefined {
   if (!e.compiled.ok) return `in "${e.source}", ${e.compiled.error.message}`;
   if (e.role === "pass") {
     const param = params.find((p) => p.name === e.name);
@@ -60,8 +60,12 @@ function problem(e: Located, params: readonly Param[], facts: ReturnType<typeof 
       ? `"${e.source}" is of type ${e.compiled.type}, and "${param.name}" wants ${param.type}`
       : undefined;
   }
+  if (e.role === "give")
+    return isTaken(project, e.name ?? "", e.compiled.type)
+      ? undefined
+      : `it hands back "${e.source}", of type ${e.compiled.type}, as "${e.name}", and no screen takes a "${e.name}" of that type`;
   if (e.role !== "set") return undefined;
-  const fact = facts.get(e.name ?? "");
+  const fact = lookup(project).facts.get(e.name ?? "");
   if (!fact) return `it sets "${e.name}", which is no fact of the project`;
   if (e.compiled.type !== (fact.type === "boolean" ? "boolean" : "text")) return `it sets the fact "${fact.id}" to a value of type ${e.compiled.type}`;
   const { ast } = e.compiled;

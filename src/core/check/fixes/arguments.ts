@@ -3,8 +3,9 @@ import { type Edit, quoted } from "../../model/edits/edit.ts";
 import { together } from "../../model/edits/kinds.ts";
 import { dropParameter as takeAway } from "../../model/edits/params.ts";
 import { compile, fits, valueType } from "../../model/expression.ts";
-import { elementIdOf, firstScreen, lookup, nameOf, targetOf } from "../../model/lookup.ts";
-import { takesPass, withArguments, withPass } from "../../model/propose.ts";
+import { elementIdOf, firstScreen, lookup, nameOf, passOf, targetOf } from "../../model/lookup.ts";
+import { takesPass, withPass } from "../../model/moves.ts";
+import { withArguments } from "../../model/propose.ts";
 import type { Json, Leg, Param, Project } from "../../model/schema.ts";
 import { legScope } from "../../model/scope.ts";
 
@@ -30,7 +31,7 @@ export function handOn(project: Project, leg: Leg, screenId: string, name: strin
 }
 
 function passing(project: Project, leg: Leg, name: string, source: string): Edit {
-  const pass = { ...(leg.move && "pass" in leg.move ? leg.move.pass : {}), [name]: source };
+  const pass = { ...passOf(leg), [name]: source };
   return { ...changeLeg(project, leg, { move: leg.move && withPass(leg.move, pass) }), name: `Pass ${name} = ${source}` };
 }
 

@@ -10,6 +10,7 @@
 import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
+import { expressionOf } from "../../plan/expression.ts";
 import type { Leg, Plan } from "../../plan/plan.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { plainApp } from "../../semantics/app.ts";
@@ -49,12 +50,21 @@ export function abstractionOf(original: Project, precision = closest(original)):
   return out;
 }
 
+/** The value of what is handed back: which does not matter to where the app goes. */
+const UNKNOWN = expressionOf(["value", null]);
+
 /** The plan without arguments, and without the facts that are not followed. */
 function abstractPlan(plan: Plan, project: Project): Plan {
   const { facts } = lookup(project);
   const known = new Map<Leg, Leg>();
   const leg = (one: Leg): Leg => {
-    const made = known.get(one) ?? { ...one, pass: [], set: one.set.filter(({ fact }) => facts.has(fact)), earlier: one.earlier.map(leg) };
+    const made = known.get(one) ?? {
+      ...one,
+      pass: [],
+      give: one.give.map(({ name }) => ({ name, value: UNKNOWN })),
+      set: one.set.filter(({ fact }) => facts.has(fact)),
+      earlier: one.earlier.map(leg),
+    };
     known.set(one, made);
     return made;
   };
@@ -74,7 +84,8 @@ function abstractApp(abstraction: Abstraction, plan: Plan): App {
     plan,
     evaluator: {
       holds: (condition, values) => truth(abstraction, condition.tree, values),
-      value: (expression, values, fact) => (fact === undefined ? undefined : valueForFact(abstraction, fact, expression.tree, values)),
+      value: (expression, values, fact) =>
+        expression === UNKNOWN ? null : fact === undefined ? undefined : valueForFact(abstraction, fact, expression.tree, values),
       sameArguments: (screenId) => {
         const declared = lookup(abstraction.original).screens.get(screenId);
         return declared === undefined || declared.params.length === 0 || abstraction.chooser.choose(`same arguments on ${screenId}`, [true, false]) === true;

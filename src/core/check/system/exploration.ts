@@ -28,6 +28,8 @@ export interface Edge {
   refusals: Log["refused"];
   /** Places that a leg put on a stack that may hold them already: surely, or if they are in one of some contexts. */
   copies: ReadonlyArray<Log["copied"][number] & { readonly beneath: readonly string[] }>;
+  /** Legs that handed something back to the screen that showed then; a hidden one is told by its context. */
+  handed: Log["handed"];
   /** Screens that arrive legs led on from, and the modals open at that moment. */
   passed: readonly string[];
 }

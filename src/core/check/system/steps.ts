@@ -27,6 +27,7 @@ export function noEdge(): Edge {
     fired: NOTHING,
     refusals: NOTHING,
     copies: NOTHING,
+    handed: NOTHING,
     passed: NOTHING,
   };
 }
@@ -36,7 +37,7 @@ export function watched(
   abstraction: Abstraction,
   run: () => Outcome,
   anew?: "all" | "passing",
-): { value: Outcome; seen: Pick<Edge, "fired" | "refusals" | "copies" | "passed">; missed: Abstraction["missed"] } {
+): { value: Outcome; seen: Pick<Edge, "fired" | "refusals" | "copies" | "handed" | "passed">; missed: Abstraction["missed"] } {
   if (abstraction.assigned.size > 0) abstraction.assigned = new Map();
   if (anew && !abstraction.closest)
     for (const { id, source, persists, initial } of abstraction.original.facts)
@@ -47,7 +48,11 @@ export function watched(
   const { fired, refused } = value.log;
   const copied = value.log.copied.map(({ leg, place }) => ({ leg, place, beneath: [...(abstraction.rests.asked.get(place) ?? [])] }));
   const passed = value.log.passed.flatMap((state) => [currentScreen(state).at, ...state.layers.map((layer) => layer.at)]);
-  return { value, seen: { fired: kept(fired), refusals: kept(refused), copies: kept(copied), passed: kept(passed) }, missed: abstraction.missed };
+  return {
+    value,
+    seen: { fired: kept(fired), refusals: kept(refused), copies: kept(copied), handed: kept(value.log.handed), passed: kept(passed) },
+    missed: abstraction.missed,
+  };
 }
 
 /** The list, or one empty list for all. */

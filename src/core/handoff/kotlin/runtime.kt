@@ -65,8 +65,8 @@ sealed class Event {
 sealed class Node {
     abstract val at: String
 }
-/** Two screens shown are the same only if their `args` are one object: a screen may be shown twice. */
-class Shown(override val at: String, val args: Args, val spent: List<String> = listOf()) : Node()
+/** Two screens shown are the same only if their `made` is one object: a screen may be shown twice, and keeps it when it is handed something. */
+class Shown(override val at: String, val args: Args, val spent: List<String> = listOf(), val made: Any = Any()) : Node()
 data class Stack(override val at: String, val items: List<Node>) : Node()
 /** A tab set, or a drawer where `drawer` says so. */
 data class Lanes(
@@ -470,18 +470,19 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
         return listOf("when", "shown", "enabled").all { leg[it] == null || value(leg[it], v) == true }
     }
 
-    private fun fire(state: State, n: Int, id: String, v: Args, given: Args?): Change {
+    private fun fire(state: State, n: Int, id: String, v: Args, own: Args?): Change {
         val leg = leg(id)
         val drawer = if (leg.flag("keepsDrawer")) -1 else state.path(n).indexOfFirst { isOpen(it) && it.at == leg.text("from") }
         var before = if (drawer < 0) state else state.update(n, drawer, closed(state.path(n)[drawer]))
-        if (leg.text("on") == "after") before = before.update(n, before.path(n).size - 1, before.current(n).let { Shown(it.at, it.args, it.spent + id) })
+        if (leg.text("on") == "after") before = before.update(n, before.path(n).size - 1, before.current(n).let { Shown(it.at, it.args, it.spent + id, it.made) })
         val facts = factsAfter(leg, state, v)
         val resumed = if (leg.flag("resumes")) resume(before, facts ?: state.facts) else null
         val move = leg.parts("move")
         val first = move.firstOrNull()?.text("op")
         if (resumed == null && first == "refuse") return Change.Refused(move[0].text("why") ?: "")
-        val args = given ?: argumentsOf(leg, v)
-        if (facts == null || (resumed == null && args == null)) return Change.Refused("no-value")
+        val args = own ?: argumentsOf(leg, v)
+        val given = resultsOf(leg, v)
+        if (facts == null || (resumed == null && (args == null || given == null))) return Change.Refused("no-value")
         val sets = facts != state.facts
         val change = resumed ?: when (first) {
             null -> if (sets) Change.Moved(before) else nothingToDo
@@ -489,7 +490,10 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
             "leave" -> Change.Left
             else -> run(before, before, n, move, args ?: mapOf())
         }
-        if (change is Change.Moved) return if (sets) Change.Moved(change.state.copy(facts = facts)) else change
+        if (change is Change.Moved) {
+            val handed = if (resumed == null && wentBack(before, n, move)) withHanded(change.state, given ?: mapOf()) else change.state
+            return Change.Moved(if (sets) handed.copy(facts = facts) else handed)
+        }
         return if (change is Change.Ignored && drawer >= 0) Change.Moved(before) else change
     }
 
@@ -500,6 +504,28 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
             if (value != null) args[passed.text("name") ?: ""] = value else if (passed.flag("required")) return null
         }
         return args
+    }
+
+    /** What a leg hands back; null where some of it has no value. */
+    private fun resultsOf(leg: Data, v: Args): Args? {
+        val out = mutableMapOf<String, Any?>()
+        for (handed in leg.parts("give")) out[handed.text("name") ?: ""] = value(handed["value"], v) ?: return null
+        return out
+    }
+
+    /** Whether a move that was made went back to something that stood there before. */
+    private fun wentBack(before: State, n: Int, move: List<Data>): Boolean = when (move.firstOrNull()?.text("op")) {
+        "close", "back" -> true
+        "unless" -> run(before, before, n, move.take(2), mapOf()) is Change.Moved
+        else -> false
+    }
+
+    /** The state with what is handed back given to the screen that shows: what it declares of it. */
+    private fun withHanded(state: State, given: Args): State {
+        val screen = state.current()
+        if (screen(screen.at).parts("params").none { it.text("name") in given }) return state
+        val n = state.top
+        return state.update(n, state.path(n).size - 1, Shown(screen.at, ownArguments(screen.at, screen.args + given), screen.spent, screen.made))
     }
 
     private fun factsAfter(leg: Data, state: State, v: Args): Args? {
@@ -528,7 +554,7 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
         for (count in 0..32) {
             if (last != null && before != null && state.top < last.top && state.top <= before.top) {
                 val (was, now) = Pair(before.current(state.top), state.current())
-                if (was.at == now.at && was.args === now.args) return Pair(start, state)
+                if (was.at == now.at && was.made === now.made) return Pair(start, state)
             }
             val screen = state.current()
             if (!isSource(state, state.top, screen.at)) return Pair(start, state)

@@ -1,5 +1,5 @@
 import { triggerLabel } from "../../model/describe.ts";
-import { elementIdOf, elementOf, firstScreen, lookup, nameOf, ownersAround, upTarget } from "../../model/lookup.ts";
+import { elementIdOf, elementOf, firstScreen, lookup, nameOf, ownersAround, passOf, upTarget } from "../../model/lookup.ts";
 import { moveSentence } from "../../model/propose.ts";
 import type { Leg, Project, Screen } from "../../model/schema.ts";
 import { graphOf } from "../diagrams/graph.ts";
@@ -104,7 +104,7 @@ function legRow(project: Project, leg: Leg): string[] {
   const element = elementIdOf(leg);
   const by = element === undefined ? triggerLabel(leg) : `${leg.on.kind} ${elementOf(project, leg.from, element)?.label || element}`;
   const outcome = "outcome" in leg.on && leg.on.outcome !== undefined ? `, comes out as ${leg.on.outcome}` : "";
-  const pass = leg.move && "pass" in leg.move ? leg.move.pass : undefined;
+  const pass = passOf(leg);
   const sets = Object.entries(leg.set ?? {}).map(([id, source]) => `sets ${id} = ${source}`);
   return [
     `${by}${outcome}${leg.planned ? " (only planned)" : ""}`,

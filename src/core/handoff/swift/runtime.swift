@@ -628,7 +628,8 @@ public final class Engine {
         let first = move.first?.text("op")
         if resumed == nil && first == "refuse" { return .refused(move[0].text("why") ?? "") }
         let args = given ?? argumentsOf(one, v)
-        guard let after = facts, resumed != nil || args != nil else { return .refused("no-value") }
+        let handed = resultsOf(one, v)
+        guard let after = facts, resumed != nil || (args != nil && handed != nil) else { return .refused("no-value") }
         let sets = after != state.facts
         let change: Change
         if let done = resumed { change = done }
@@ -637,7 +638,9 @@ public final class Engine {
         else if first == nil { change = sets ? .moved(before) : .nothingToDo }
         else { change = run(before, before, n, move, args ?? [:]) }
         switch change {
-        case .moved(let next): return .moved(sets ? next.with { $0.facts = after } : next)
+        case .moved(let made):
+            let next = resumed == nil && wentBack(before, n, move) ? withHanded(made, handed ?? [:]) : made
+            return .moved(sets ? next.with { $0.facts = after } : next)
         case .ignored: return drawer == nil ? change : .moved(before)
         default: return change
         }
@@ -649,6 +652,37 @@ public final class Engine {
             if let found = value(passed["value"], v) { args[passed.text("name") ?? ""] = found } else if passed.flag("required") { return nil }
         }
         return args
+    }
+
+    /// What a leg hands back; nil where some of it has no value.
+    private func resultsOf(_ leg: Part, _ v: Args) -> Args? {
+        var out: Args = [:]
+        for handed in leg.parts("give") {
+            guard let found = value(handed["value"], v) else { return nil }
+            out[handed.text("name") ?? ""] = found
+        }
+        return out
+    }
+
+    /// Whether a move that was made went back to something that stood there before.
+    private func wentBack(_ before: State, _ n: Int, _ move: [Part]) -> Bool {
+        switch move.first?.text("op") {
+        case "close", "back": return true
+        case "unless":
+            if case .moved = run(before, before, n, Array(move.prefix(2)), [:]) { return true }
+            return false
+        default: return false
+        }
+    }
+
+    /// The state with what is handed back given to the screen that shows: what it declares of it.
+    private func withHanded(_ state: State, _ given: Args) -> State {
+        let n = state.top
+        let screen = state.current(n)
+        let declared = self.screen(screen.at).parts("params").contains { given[$0.text("name") ?? ""] != nil }
+        if !declared { return state }
+        let args = ownArguments(screen.at, screen.args.merging(given) { _, new in new })
+        return state.withBranch(n, state.branch(n).showing(Shown(at: screen.at, args: args, spent: screen.spent, made: screen.made)))
     }
 
     private func factsAfter(_ leg: Part, _ state: State, _ v: Args) -> Args? {

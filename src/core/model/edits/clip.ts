@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { elementIdOf, elementOf, lookup, treeOf } from "../lookup.ts";
+import { elementIdOf, elementOf, giveOf, lookup, passOf, treeOf } from "../lookup.ts";
 import { problemLine, readProjectData } from "../read.ts";
 import { type Element, FORMAT, type Leg, type Project, ProjectSchema } from "../schema.ts";
 import { templateParts } from "../template.ts";
@@ -139,7 +139,8 @@ function sourcesIn(fragment: Project): string[] {
     ...fragment.legs.flatMap((leg) => [
       ...(leg.when === undefined ? [] : [leg.when]),
       ...Object.values(leg.set ?? {}),
-      ...Object.values((leg.move && "pass" in leg.move ? leg.move.pass : undefined) ?? {}),
+      ...Object.values(passOf(leg) ?? {}),
+      ...Object.values(giveOf(leg) ?? {}),
     ]),
     ...fragment.entrances.flatMap((e) => [...(e.when === undefined ? [] : [e.when]), ...Object.values(e.pass ?? {})]),
   ];

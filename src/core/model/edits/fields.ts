@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { elementIdOf, elementOf, lookup } from "../lookup.ts";
+import { withSources } from "../moves.ts";
 import type { Element, Leg, Project, Row, Screen } from "../schema.ts";
 import { templateParts } from "../template.ts";
 import { type Edit, editKind, quoted } from "./edit.ts";
@@ -39,7 +40,7 @@ function renamedField(project: Project, typeId: string, from: string, to: string
     return {
       ...l,
       ...(l.when === undefined ? {} : { when: change(l.when) }),
-      ...(l.move && "pass" in l.move && l.move.pass ? { move: { ...l.move, pass: values(l.move.pass) } } : {}),
+      ...(l.move ? { move: withSources(l.move, values) } : {}),
       ...(l.set ? { set: values(l.set) } : {}),
     };
   };

@@ -1,5 +1,5 @@
-import { elementIdOf, elementOf, firstScreen, keyField, lookup, nameOf, passTarget, typeLabel } from "../lookup.ts";
-import { takesPass, withPass } from "../propose.ts";
+import { elementIdOf, elementOf, firstScreen, keyField, lookup, nameOf, passOf, passTarget, typeLabel } from "../lookup.ts";
+import { takesPass, withPass } from "../moves.ts";
 import type { Element, Leg, Param, Project, RecordType, Screen } from "../schema.ts";
 import { addElement, addLeg, freshElementId, freshLegId } from "./add.ts";
 import { changeLeg, changeScreen } from "./change.ts";
@@ -115,7 +115,7 @@ function valueFor(param: Param, type: RecordType, neighbour: "prev" | "next"): s
 function rowParam(project: Project, screen: Screen, type: RecordType): Param {
   const key = keyField(type);
   const called = `${type.id}${key.charAt(0).toUpperCase()}${key.slice(1)}`;
-  const passed = listLegs(project, screen.id, type).flatMap(({ move }) => (move && "pass" in move ? Object.entries(move.pass ?? {}) : []));
+  const passed = listLegs(project, screen.id, type).flatMap((leg) => Object.entries(passOf(leg) ?? {}));
   const given = passed.find(([, source]) => source === `item.${key}`)?.[0];
   const byName = [screen.pages?.over === type.id ? screen.pages.by : undefined, given, called, key];
   const found = byName.map((name) => screen.params.find((param) => param.name === name)).find((param) => param !== undefined);

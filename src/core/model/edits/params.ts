@@ -1,6 +1,7 @@
 import * as z from "zod";
-import { firstScreen, nameOf, targetOf } from "../lookup.ts";
-import type { Project } from "../schema.ts";
+import { firstScreen, giveOf, nameOf, passOf, targetOf } from "../lookup.ts";
+import { withGive, withPass } from "../moves.ts";
+import type { Leg, Project } from "../schema.ts";
 import { changed, type Edit, editKind, quoted } from "./edit.ts";
 
 export const dropsParameter = editKind("dropParameter", z.strictObject({ screen: z.string(), param: z.string() }), (p, { screen, param: name }) => ({
@@ -8,12 +9,12 @@ export const dropsParameter = editKind("dropParameter", z.strictObject({ screen:
   screens: changed(p.screens, screen, (s) => ({ ...s, params: s.params.filter((q) => q.name !== name) })),
   legs: p.legs.map((leg) => {
     const { move } = leg;
-    if (!move || !("pass" in move) || move.pass?.[name] === undefined) return leg;
+    if (!move) return leg;
+    const gives = giveOf(leg)?.[name] !== undefined && !takenElsewhere(p, leg, screen, name);
+    const given = gives ? { ...leg, move: withGive(move, without(giveOf(leg), name)) } : leg;
     const shown = move.kind === "open" ? (move.show ?? move.to) : targetOf(leg);
-    if (shown === undefined || firstScreen(p, shown)?.id !== screen) return leg;
-    const { pass, ...rest } = move;
-    const next = without(pass, name);
-    return { ...leg, move: next ? { ...rest, pass: next } : rest };
+    if (passOf(leg)?.[name] === undefined || shown === undefined || firstScreen(p, shown)?.id !== screen) return given;
+    return { ...given, move: withPass(given.move ?? move, without(passOf(leg), name)) };
   }),
   entrances: p.entrances.map((entrance) => {
     if (entrance.to !== screen || entrance.pass?.[name] === undefined) return entrance;
@@ -25,6 +26,12 @@ export const dropsParameter = editKind("dropParameter", z.strictObject({ screen:
 /** Takes a parameter from a screen; nobody passes it any longer. */
 export function dropParameter(project: Project, screen: string, name: string): Edit {
   return dropsParameter.make(`Take ${name} away from ${quoted(nameOf(project, screen))}`, { screen, param: name });
+}
+
+/** Whether what a leg hands back by a name may be for another screen than one. */
+function takenElsewhere(project: Project, leg: Leg, screen: string, name: string): boolean {
+  if (leg.move?.kind === "return") return leg.move.to !== screen;
+  return project.screens.some((other) => other.id !== screen && other.params.some((param) => param.name === name));
 }
 
 function without(pass: Record<string, string> | undefined, name: string): Record<string, string> | undefined {

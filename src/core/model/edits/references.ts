@@ -106,8 +106,9 @@ class Renamer {
       case "reset":
         return { ...move, to: this.place(move.to), ...this.pass(move.pass, move.to, from), ...(move.in === undefined ? {} : { in: this.place(move.in) }) };
       case "replace":
-      case "return":
         return { ...move, to: this.place(move.to), ...this.pass(move.pass, move.to, from) };
+      case "return":
+        return { ...move, to: this.place(move.to), ...this.pass(move.pass, move.to, from), ...this.give(move, from) };
       case "open":
         return {
           ...move,
@@ -116,17 +117,30 @@ class Renamer {
           ...this.pass(move.pass, move.show ?? move.to, from),
         };
       case "close":
-        return move.modal === undefined ? move : { ...move, modal: this.place(move.modal) };
+        return { ...move, ...(move.modal === undefined ? {} : { modal: this.place(move.modal) }), ...this.give(move, from) };
       case "select":
         return { ...move, to: this.place(move.to) };
       case "menu":
         return move.drawer === undefined ? move : { ...move, drawer: this.place(move.drawer) };
       case "back":
+        return { ...move, ...this.give(move, from) };
       case "up":
       case "proceed":
       case "leave":
         return move;
     }
+  }
+
+  /** What is handed back: to the screen that is named, else to every screen that declares the name. */
+  private give(move: Move, from: string): { give?: Record<string, string> } {
+    if (!("give" in move) || !move.give) return {};
+    const name = (old: string): string => {
+      if (move.kind === "return" && lookup(this.of).screens.has(move.to)) return this.param(move.to, old);
+      const takers = this.of.screens.filter((screen) => screen.params.some((param) => param.name === old)).map(({ id }) => this.param(id, old));
+      const [first] = takers;
+      return first !== undefined && takers.every((one) => one === first) ? first : old;
+    };
+    return { give: Object.fromEntries(Object.entries(move.give).map(([old, source]) => [name(old), this.expression(source, from)])) };
   }
 
   private pass(pass: Record<string, string> | undefined, target: string, from: string | undefined): { pass?: Record<string, string> } {

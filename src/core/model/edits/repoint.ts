@@ -1,5 +1,6 @@
 import { elementIdOf, firstScreen, lookup, ownersAround, treeOf } from "../lookup.ts";
-import { suitedMove, takesPass, withArguments } from "../propose.ts";
+import { takesPass } from "../moves.ts";
+import { suitedMove, withArguments } from "../propose.ts";
 import type { Leg, Move, Project } from "../schema.ts";
 
 /** What stands for a container that is gone: the screen it showed first, and the stack around it. */

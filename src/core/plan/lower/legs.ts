@@ -1,5 +1,6 @@
 import { compile, fits, type Scope, valueType } from "../../model/expression.ts";
-import { elementIdOf, elementOf, firstScreen, lookup, parametersOf, passTarget, rowTypeOf } from "../../model/lookup.ts";
+import { isTaken } from "../../model/expressions.ts";
+import { elementIdOf, elementOf, firstScreen, giveOf, lookup, parametersOf, passOf, passTarget, rowTypeOf } from "../../model/lookup.ts";
 import { onceFor } from "../../model/once.ts";
 import type { Element, Entrance, Leg, Project } from "../../model/schema.ts";
 import { compileCondition, entranceScope, legScope, placeScope } from "../../model/scope.ts";
@@ -48,6 +49,7 @@ function whatLegRestsOn(project: Project, leg: Leg): readonly unknown[] {
   const { screens } = lookup(project);
   const rests: unknown[] = [containers, facts, types, screens.get(leg.from) ?? project.screens];
   const { move } = leg;
+  if (giveOf(leg)) rests.push(project.screens);
   if (!move || !("to" in move)) return rests;
   rests.push(screens.get(move.to));
   if ("pass" in move) rests.push(firstScreen(project, passTarget(project, leg) ?? ""));
@@ -92,17 +94,20 @@ function legPlan(project: Project, leg: Leg): LegPlan {
 }
 
 /** What a leg asks, passes and sets; "ill-typed" where one of its expressions is. */
-function valuesOf(project: Project, leg: Leg): Pick<LegPlan, "when" | "pass" | "set"> | "ill-typed" {
-  const given = leg.move && "pass" in leg.move ? leg.move.pass : undefined;
-  if (leg.when === undefined && given === undefined && leg.set === undefined) return {};
+function valuesOf(project: Project, leg: Leg): Pick<LegPlan, "when" | "pass" | "give" | "set"> | "ill-typed" {
+  const given = passOf(leg);
+  const handed = giveOf(leg);
+  if (leg.when === undefined && given === undefined && handed === undefined && leg.set === undefined) return {};
   const scope = legScope(project, leg);
   const when = leg.when === undefined ? undefined : conditionTree(leg.when, scope);
   const pass = given && passedTrees(project, passTarget(project, leg) ?? "", given, scope);
+  const give = handed && Object.entries(handed).map(([name, source]) => ({ name, value: resultTree(project, name, source, scope) }));
   const set = leg.set && setTrees(project, leg.set, scope);
-  if (when === "ill-typed" || pass?.illTyped || set?.includes(undefined)) return "ill-typed";
+  if (when === "ill-typed" || pass?.illTyped || set?.includes(undefined) || give?.some(({ value }) => !value)) return "ill-typed";
   return {
     ...(when ? { when } : {}),
     ...(pass && pass.trees.length > 0 ? { pass: pass.trees } : {}),
+    ...(give && give.length > 0 ? { give: give.flatMap(({ name, value }) => (value ? [{ name, value }] : [])) } : {}),
     ...(set && set.length > 0 ? { set: set.filter((one) => one !== undefined) } : {}),
   };
 }
@@ -124,6 +129,12 @@ function passedTrees(project: Project, to: string, given: Record<string, string>
     else trees.push({ name, value: treeOf(compiled.ast), ...(param?.required && param.default === undefined ? { required: true } : {}) });
   }
   return { illTyped, trees };
+}
+
+/** The tree of a value that is handed back by a name; undefined where it is ill-typed, or no screen that declares the name could take it. */
+function resultTree(project: Project, name: string, source: string, scope: Scope): Tree | undefined {
+  const compiled = compile(source, scope);
+  return compiled.ok && isTaken(project, name, compiled.type) ? treeOf(compiled.ast) : undefined;
 }
 
 function setTrees(project: Project, given: Record<string, string>, scope: Scope): Array<{ fact: string; value: Tree } | undefined> {
