@@ -31,10 +31,12 @@ export interface OracleResult {
 export function oracle(original: Project, width: Width, most: number, deepest: number, all = allEvents(original)): OracleResult {
   const project = original;
   const app = appOf(project);
-  const heard = { refused: new Set<string>(), copied: new Set<string>(), passed: new Set<string>() };
+  const heard = { refused: new Set<string>(), copied: new Set<string>(), lost: new Set<string>(), passed: new Set<string>() };
   const loops = new Set<string>();
   const hear = ({ log, ...result }: Outcome) => {
     for (const { leg, why } of log.refused) if (["no-stack", "not-showing", "no-place", "inside-itself"].includes(why)) heard.refused.add(leg);
+    for (const { leg, names, to } of log.handed)
+      for (const name of names) if (!original.screens.find((s) => s.id === to)?.params.some((param) => param.name === name)) heard.lost.add(`${leg} ${name}`);
     for (const { leg, place } of log.copied) if (!original.screens.find((s) => s.id === place)?.mayRepeat) heard.copied.add(`${leg} ${place}`);
     if ("why" in result && result.why === "redirect-loop") {
       const round = new Set(log.fired.slice(-16));
@@ -71,6 +73,7 @@ export function oracle(original: Project, width: Width, most: number, deepest: n
   if (overflow) return { findings: undefined, states: seen.size };
   const found = judge(project, seen, start, heard.passed);
   for (const leg of heard.refused) found.add(`refused-move ${leg}`);
+  for (const pair of heard.lost) found.add(`lost-result ${pair}`);
   for (const pair of heard.copied) found.add(`piled-copies ${pair}`);
   for (const leg of loops) found.add(`redirect-loop ${leg}`);
   const ids = new Set([...project.screens, ...project.containers, ...project.legs].map((entry) => entry.id));

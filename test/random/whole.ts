@@ -307,11 +307,12 @@ export function withoutArguments(project: Project): Project {
     ...project,
     screens: project.screens.map(({ pages: _, ...screen }) => ({ ...screen, params: [] })),
     legs: project.legs.map(({ when, ...leg }) => {
-      const { pass: _pass, give: _give, ...move } = (leg.move ?? {}) as { pass?: unknown; give?: unknown };
+      const { pass: _pass, give, ...move } = (leg.move ?? {}) as { pass?: unknown; give?: Record<string, string> };
+      const known = Object.keys(give ?? {}).map((name) => [name, "'r1'"]);
       const set = Object.fromEntries(Object.entries(leg.set ?? {}).filter(([, text]) => !rests(text)));
       return {
         ...leg,
-        ...(leg.move ? { move: move as Leg["move"] } : {}),
+        ...(leg.move ? { move: { ...move, ...(known.length > 0 ? { give: Object.fromEntries(known) } : {}) } as Leg["move"] } : {}),
         ...(leg.set && Object.keys(set).length > 0 ? { set } : { set: undefined }),
         ...(when === undefined || rests(when) ? {} : { when }),
       } as Leg;

@@ -9,7 +9,13 @@ const picking = (legs: string[], more: Parameters<typeof app>[1] = {}) =>
     modals: { m: "f" },
     ...more,
     screens: { a: { params: [colour, { name: "size", type: "text", required: false }] }, ...more.screens },
-    legs: ["choose a open m", "red a push b if=param.colour=='red'", "green a push b if=param.colour=='green'", "large a push c if=param.size=='large'", ...legs],
+    legs: [
+      "choose a open m",
+      "red a push b if=param.colour=='red'",
+      "green a push b if=param.colour=='green'",
+      "large a push c if=param.size=='large'",
+      ...legs,
+    ],
   });
 
 /** What a leg hands back, and to whom. */

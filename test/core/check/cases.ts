@@ -334,6 +334,72 @@ export const CASES: Case[] = [
   },
   { code: "carry-mismatch", subjects: ["go"], bad: carrying("slide", "y"), good: carrying("grow", "y") },
   {
+    code: "lost-result",
+    subjects: ["done", "tint"],
+    bad: app("s", { stacks: { s: "a", f: "x" }, modals: { m: "f" }, legs: ["up a open m", "done x close give.tint='red'"] }),
+    good: app("s", {
+      stacks: { s: "a", f: "x" },
+      modals: { m: "f" },
+      screens: { a: { params: [{ name: "tint", type: "text", required: false }] } },
+      legs: ["up a open m", "done x close give.tint='red'"],
+    }),
+  },
+  {
+    // Opened from two screens, one of which takes nothing: it is lost there, two screens down a stack that has no end.
+    code: "lost-result",
+    subjects: ["done", "tint"],
+    bad: app("s", {
+      stacks: { s: "a b c", f: "x" },
+      modals: { m: "f" },
+      screens: { a: { params: [{ name: "tint", type: "text", required: false }], mayRepeat: true }, b: { mayRepeat: true } },
+      legs: ["on a push b", "round b push a", "up a open m", "deep b push c", "there c open m", "done x close give.tint='red'"],
+    }),
+    good: app("s", {
+      stacks: { s: "a b c", f: "x" },
+      modals: { m: "f" },
+      screens: {
+        a: { params: [{ name: "tint", type: "text", required: false }], mayRepeat: true },
+        b: { mayRepeat: true },
+        c: { params: [{ name: "tint", type: "text", required: false }] },
+      },
+      legs: ["on a push b", "round b push a", "up a open m", "deep b push c", "there c open m", "done x close give.tint='red'"],
+    }),
+  },
+  {
+    // Going back through a stack without end: what lies beneath the picker takes it, or does not.
+    code: "lost-result",
+    subjects: ["done", "tint"],
+    bad: app("s", {
+      stacks: { s: "a b p" },
+      screens: { a: { params: [{ name: "tint", type: "text", required: false }], mayRepeat: true }, b: { mayRepeat: true }, p: { mayRepeat: true } },
+      legs: ["on a push b", "round b push a", "up a push p", "there b push p", "done p back give.tint='red'"],
+    }),
+    good: app("s", {
+      stacks: { s: "a b p" },
+      screens: { a: { params: [{ name: "tint", type: "text", required: false }], mayRepeat: true }, b: { mayRepeat: true }, p: { mayRepeat: true } },
+      legs: ["on a push b", "round b push a", "up a push p", "there b push p", "done p return a give.tint='red'"],
+    }),
+  },
+  {
+    code: "wrong-type",
+    subjects: ["done"],
+    bad: app("s", {
+      stacks: { s: "a", f: "x" },
+      modals: { m: "f" },
+      screens: { a: { params: [{ name: "tint", type: "text", required: false }] } },
+      legs: ["up a open m", "done x close give.tint=1"],
+    }),
+    good: app("s", {
+      stacks: { s: "a b", f: "x" },
+      modals: { m: "f" },
+      screens: {
+        a: { params: [{ name: "tint", type: "text", required: false }] },
+        b: { params: [{ name: "tint", type: "integer", required: false }] },
+      },
+      legs: ["up a open m", "done x close give.tint=1"],
+    }),
+  },
+  {
     code: "idle-leg",
     subjects: ["shut"],
     bad: app("s", { stacks: { s: "a b" }, modals: { m: "x" }, legs: ["up a open m", "on a push b", "shut b close m"] }),
