@@ -1,14 +1,15 @@
 import { compile } from "../model/expression.ts";
-import { firstScreen, lookup, passOf, passTarget, treeOf } from "../model/lookup.ts";
+import { firstScreen, giveOf, lookup, passOf, passTarget, treeOf } from "../model/lookup.ts";
 import { once } from "../model/once.ts";
 import type { Entrance, Leg, Param, Project, Screen } from "../model/schema.ts";
 import { entranceScope, legScope } from "../model/scope.ts";
 import { patternVariables } from "../model/template.ts";
+import { handingBackTo } from "./takers.ts";
 
-/** Who hands a parameter to a screen, and from what. */
-export type Provider = { source: string | undefined } & ({ kind: "leg"; leg: Leg } | { kind: "entrance"; entrance: Entrance });
+/** Who hands a parameter to a screen, and from what: a leg that shows it anew, one that comes back to it with a result, or a way in. */
+export type Provider = { source: string | undefined } & ({ kind: "leg" | "back"; leg: Leg } | { kind: "entrance"; entrance: Entrance });
 
-/** The legs and entrances that show a screen anew, with the expression that each hands on for a parameter; undefined is a gap. */
+/** All who hand a parameter to a screen, with the expression that each hands on; undefined is a gap. */
 export function providersOf(project: Project, screen: Screen, param: Param): Provider[] {
   const legs = (once(project, legsShowing).get(screen.id) ?? []).map((leg): Provider => ({ kind: "leg", leg, source: passOf(leg)?.[param.name] }));
   const entrances = project.entrances.flatMap((entrance): Provider[] => {
@@ -16,7 +17,11 @@ export function providersOf(project: Project, screen: Screen, param: Param): Pro
     const bound = entrance.pass === undefined && patternVariables(entrance.pattern ?? "").includes(param.name) ? `link.${param.name}` : undefined;
     return [{ kind: "entrance", entrance, source: entrance.pass?.[param.name] ?? bound }];
   });
-  return [...legs, ...entrances];
+  const back = (handingBackTo(project).get(screen.id) ?? []).flatMap((leg): Provider[] => {
+    const source = giveOf(leg)?.[param.name];
+    return source === undefined ? [] : [{ kind: "back", leg, source }];
+  });
+  return [...legs, ...back, ...entrances];
 }
 
 /** Legs by the screen that they show anew. */
@@ -76,7 +81,7 @@ export function followValue(project: Project, start: Slot): Flow {
   const providers = [...used, ...born].map((edge) => edge.provider);
   return {
     slots: [...back.reverse(), start, ...on],
-    legs: [...new Set(providers.flatMap((p) => (p.kind === "leg" ? [p.leg] : [])))],
+    legs: [...new Set(providers.flatMap((p) => (p.kind === "entrance" ? [] : [p.leg])))],
     entrances: [...new Set(providers.flatMap((p) => (p.kind === "entrance" ? [p.entrance] : [])))],
     born: born.map((edge) => edge.provider),
   };
@@ -110,7 +115,7 @@ function readBy(project: Project, provider: Provider): Slot[] {
 export function bornSays(project: Project, provider: Provider): string {
   const { source } = provider;
   if (source === undefined) return "nothing";
-  const compiled = compile(source, provider.kind === "leg" ? legScope(project, provider.leg) : entranceScope(project, provider.entrance));
+  const compiled = compile(source, provider.kind === "entrance" ? entranceScope(project, provider.entrance) : legScope(project, provider.leg));
   const roots = new Set(compiled.ok ? compiled.reads.map((read) => read.name) : []);
   if (roots.has("item")) return "the row that was used";
   if (roots.has("field")) return "what was typed";

@@ -67,10 +67,10 @@ export function sampleArguments(project: Project, screen: Screen, depth = DEPTH)
 function handedOn(project: Project, screen: Screen, name: string, depth: number): Json | undefined {
   const param = screen.params.find((p) => p.name === name);
   for (const provider of param ? providersOf(project, screen, param) : []) {
-    if (provider.source === undefined || (provider.kind === "leg" && provider.leg.from === screen.id)) continue;
-    const scope = provider.kind === "leg" ? legScope(project, provider.leg) : entranceScope(project, provider.entrance);
+    if (provider.source === undefined || (provider.kind !== "entrance" && provider.leg.from === screen.id)) continue;
+    const scope = provider.kind === "entrance" ? entranceScope(project, provider.entrance) : legScope(project, provider.leg);
     const compiled = compile(provider.source, scope);
-    const values = provider.kind === "leg" ? sampleValues(project, provider.leg, depth - 1) : entranceValues(project, undefined, screen.id);
+    const values = provider.kind === "entrance" ? entranceValues(project, undefined, screen.id) : sampleValues(project, provider.leg, depth - 1);
     const value = evaluate(compiled, values);
     if (value !== undefined) return value;
   }

@@ -161,13 +161,13 @@ export function passTarget(project: Project, leg: Leg): string | undefined {
 }
 
 /** What a leg passes, by the names of parameters. */
-export function passOf(leg: Leg): Record<string, string> | undefined {
-  return leg.move && "pass" in leg.move ? leg.move.pass : undefined;
+export function passOf(leg: Leg | undefined): Record<string, string> | undefined {
+  return leg?.move && "pass" in leg.move ? leg.move.pass : undefined;
 }
 
 /** What a leg hands back, by the names of parameters. */
-export function giveOf(leg: Leg): Record<string, string> | undefined {
-  return leg.move && "give" in leg.move ? leg.move.give : undefined;
+export function giveOf(leg: Leg | undefined): Record<string, string> | undefined {
+  return leg?.move && "give" in leg.move ? leg.move.give : undefined;
 }
 
 /** The parameters of the screen that a place shows first: those that a move to the place must serve. */

@@ -127,7 +127,8 @@ export function withArguments(project: Project, from: string, elementId: string 
   return Object.keys(pass).length > 0 ? { ...move, pass } : move;
 }
 
-function sourceFor(project: Project, from: string, elementId: string | undefined, param: Param): string | undefined {
+/** What is known of a value for a parameter where a leg starts: the row, one of its fields, a parameter of the same name. */
+export function sourceFor(project: Project, from: string, elementId: string | undefined, param: Param): string | undefined {
   const { types, screens } = lookup(project);
   const row = types.get((elementId === undefined ? undefined : elementOf(project, from, elementId)?.of) ?? "");
   if (row && param.type === row.id) return "item";

@@ -28,7 +28,7 @@ describe("following a value", () => {
   it("a record handed on whole", () => {
     const flow = followValue(demo, { screen: "weigh", param: "batch" });
     expect(flow.slots.map((s) => s.screen)).toEqual(["batch", "weigh"]);
-    expect(flow.born.map((p) => (p.kind === "leg" ? p.leg.id : p.entrance.id))).toEqual(["toBatch"]);
+    expect(flow.born.map((p) => (p.kind === "entrance" ? p.entrance.id : p.leg.id))).toEqual(["toBatch"]);
   });
 
   it("every parameter of Hollowcomb is born somewhere, and has a value on the samples", () => {

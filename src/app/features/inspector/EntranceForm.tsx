@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import { entranceValues } from "../../../core/insight/sample.ts";
 import { changeEntrance, changeLeg } from "../../../core/model/edits/change.ts";
+import { parametersOf } from "../../../core/model/lookup.ts";
 import type { Entrance } from "../../../core/model/schema.ts";
 import { entranceScope } from "../../../core/model/scope.ts";
 import { patternVariables } from "../../../core/model/template.ts";
@@ -57,7 +58,7 @@ export function EntranceForm({ entrance }: { entrance: Entrance }) {
         values={values}
         proposed={boundBy(entrance.pattern)}
         bound={boundBy(entrance.pattern)}
-        target={entrance.to}
+        params={parametersOf(project, entrance.to)}
         pass={entrance.pass}
         onChange={(pass) => change({ pass })}
       />

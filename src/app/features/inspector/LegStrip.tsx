@@ -3,8 +3,8 @@ import { usualMotion } from "../../../core/insight/motion.ts";
 import { sampleValues } from "../../../core/insight/sample.ts";
 import { triggerLabel } from "../../../core/model/describe.ts";
 import { changeLeg } from "../../../core/model/edits/change.ts";
-import { elementIdOf, elementOf, nameOf, passOf, passTarget, targetOf } from "../../../core/model/lookup.ts";
-import { withPass } from "../../../core/model/moves.ts";
+import { elementIdOf, elementOf, nameOf, parametersOf, passOf, passTarget, targetOf } from "../../../core/model/lookup.ts";
+import { takesGive, withPass } from "../../../core/model/moves.ts";
 import { moveSentence, moveWord, withArguments } from "../../../core/model/propose.ts";
 import type { Leg } from "../../../core/model/schema.ts";
 import { legScope } from "../../../core/model/scope.ts";
@@ -15,6 +15,7 @@ import { ExpressionField } from "../../ui/ExpressionField.tsx";
 import { Check, TextField } from "../../ui/Field.tsx";
 import { Fold } from "../../ui/Fold.tsx";
 import { Carries } from "./Carries.tsx";
+import { GiveForm } from "./GiveForm.tsx";
 import { Head } from "./Head.tsx";
 import { CommandButtons } from "./ManyForm.tsx";
 import { MotionForm, motionSays, trimmedMotion } from "./MotionForm.tsx";
@@ -83,11 +84,12 @@ export function LegStrip({ leg }: { leg: Leg }) {
           scope={scope}
           values={values}
           proposed={proposed}
-          target={target}
+          params={parametersOf(project, target)}
           pass={passOf(leg)}
           onChange={(pass) => change({ move: leg.move && withPass(leg.move, pass) })}
         />
       )}
+      {leg.move && takesGive(leg.move) && <GiveForm project={project} leg={leg} move={leg.move} scope={scope} values={values} />}
       <SetForm project={project} leg={leg} scope={scope} values={values} onChange={(set) => change({ set })} />
       <Check
         label="goes on with what waited (a way in that could not be followed before)"

@@ -1,13 +1,14 @@
 import { type Scope, valueType } from "../../../core/model/expression.ts";
-import { firstScreen } from "../../../core/model/lookup.ts";
+import type { Param } from "../../../core/model/schema.ts";
 import type { Values } from "../../../core/plan/expression.ts";
-import { useDocument } from "../../session/hooks.ts";
 import { ExpressionField } from "../../ui/ExpressionField.tsx";
 
 interface Props {
+  heading?: string;
   scope: Scope;
   values: Values;
-  target: string;
+  /** The parameters that can be passed. */
+  params: readonly Param[];
   pass: Record<string, string> | undefined;
   /** What Etape would pass, for parameters that nothing is passed for. */
   proposed?: Record<string, string> | undefined;
@@ -16,17 +17,15 @@ interface Props {
   onChange: (pass: Record<string, string> | undefined) => void;
 }
 
-/** What is handed to the screen that a place shows first: one line for each of its parameters. */
-export function PassForm({ scope, values, target, pass, proposed, bound, onChange }: Props) {
-  const project = useDocument((d) => d.project);
-  const params = firstScreen(project, target)?.params ?? [];
+/** What is handed to a screen: one line for each of its parameters. */
+export function PassForm({ heading = "Passes", scope, values, params, pass, proposed, bound, onChange }: Props) {
   if (params.length === 0) return null;
   // Writing one value keeps what the others get by themselves.
   const kept = pass ?? Object.fromEntries(params.flatMap(({ name }) => (bound?.[name] === undefined ? [] : [[name, bound[name]]])));
   const put = (next: Record<string, string>) => onChange(Object.keys(next).length > 0 ? next : undefined);
   return (
     <div>
-      <h4 className="caption m-0 mb-1">Passes</h4>
+      <h4 className="caption m-0 mb-1">{heading}</h4>
       {params.map((param) => {
         const source = pass?.[param.name];
         const byItself = pass === undefined ? bound?.[param.name] : undefined;
@@ -53,7 +52,7 @@ export function PassForm({ scope, values, target, pass, proposed, bound, onChang
                 className="min-h-6 text-[11.5px] font-semibold text-accent hover:underline"
                 onClick={() => put({ ...kept, [param.name]: offer })}
               >
-                pass {offer}
+                {heading === "Passes" ? "pass" : "hand back"} {offer}
               </button>
             )}
           </div>

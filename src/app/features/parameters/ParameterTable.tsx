@@ -4,8 +4,8 @@ import { entranceValues, sampleValues } from "../../../core/insight/sample.ts";
 import { triggerLabel } from "../../../core/model/describe.ts";
 import { changeEntrance, changeLeg } from "../../../core/model/edits/change.ts";
 import { valueType } from "../../../core/model/expression.ts";
-import { elementIdOf, elementOf, nameOf, passOf } from "../../../core/model/lookup.ts";
-import { withPass } from "../../../core/model/moves.ts";
+import { elementIdOf, elementOf, giveOf, nameOf, passOf } from "../../../core/model/lookup.ts";
+import { withGive, withPass } from "../../../core/model/moves.ts";
 import type { Param, Project, Screen } from "../../../core/model/schema.ts";
 import { entranceScope, legScope } from "../../../core/model/scope.ts";
 import { useDocument, useFindings, useFocus, useSelection, useSession } from "../../session/hooks.ts";
@@ -94,10 +94,11 @@ function ParamRows({ project, screen, param, first }: { project: Project; screen
                 <button
                   type="button"
                   className="min-h-6 text-left hover:underline"
-                  onClick={() => select(provider.kind === "leg" ? { kind: "leg", id: provider.leg.id } : { kind: "entrance", id: provider.entrance.id })}
+                  onClick={() => select(provider.kind === "entrance" ? { kind: "entrance", id: provider.entrance.id } : { kind: "leg", id: provider.leg.id })}
                 >
                   {providerName(project, provider)}
                 </button>
+                {provider.kind === "back" && <span className="block text-[11.5px] text-ink-2">hands it back</span>}
               </td>
               <td className="py-1 pr-4">
                 <SourceField project={project} param={param} provider={provider} />
@@ -127,9 +128,9 @@ const NONE: never[] = [];
 function SourceField({ project, param, provider }: { project: Project; param: Param; provider: Provider }) {
   const apply = useDocument((d) => d.apply);
   const { scope, values } =
-    provider.kind === "leg"
-      ? { scope: legScope(project, provider.leg), values: sampleValues(project, provider.leg) }
-      : { scope: entranceScope(project, provider.entrance), values: entranceValues(project, provider.entrance.pattern, provider.entrance.to) };
+    provider.kind === "entrance"
+      ? { scope: entranceScope(project, provider.entrance), values: entranceValues(project, provider.entrance.pattern, provider.entrance.to) }
+      : { scope: legScope(project, provider.leg), values: sampleValues(project, provider.leg) };
   const gap = provider.source === undefined && param.required && param.default === undefined;
   return (
     <ExpressionField
@@ -142,9 +143,15 @@ function SourceField({ project, param, provider }: { project: Project; param: Pa
       placeholder={gap ? "required, and not passed" : "nothing"}
       problem={gap ? "required, and not passed" : undefined}
       onCommit={(text) => {
-        const next = withSource(provider.kind === "leg" ? passOf(provider.leg) : provider.entrance.pass, param.name, text);
-        if (provider.kind === "entrance") apply(changeEntrance(project, provider.entrance.id, { pass: next }));
-        else if (provider.leg.move) apply(changeLeg(project, provider.leg, { move: withPass(provider.leg.move, next) }, `Hand on ${param.name}`));
+        if (provider.kind === "entrance")
+          return apply(changeEntrance(project, provider.entrance.id, { pass: withSource(provider.entrance.pass, param.name, text) }));
+        const { leg } = provider;
+        if (!leg.move) return;
+        const move =
+          provider.kind === "back"
+            ? withGive(leg.move, withSource(giveOf(leg), param.name, text))
+            : withPass(leg.move, withSource(passOf(leg), param.name, text));
+        apply(changeLeg(project, leg, { move }, `${provider.kind === "back" ? "Hand back" : "Pass"} ${param.name}`));
       }}
     />
   );
@@ -179,4 +186,5 @@ function providerName(project: Project, provider: Provider): string {
   return `${nameOf(project, leg.from)} · ${element === undefined ? triggerLabel(leg) : (elementOf(project, leg.from, element)?.label ?? element)}`;
 }
 
-const keyOf = (provider: Provider) => (provider.kind === "leg" ? provider.leg.id : provider.entrance.id);
+const keyOf = (provider: Provider) =>
+  provider.kind === "entrance" ? provider.entrance.id : provider.kind === "back" ? `${provider.leg.id} back` : provider.leg.id;

@@ -72,22 +72,18 @@ export function Beneath({ project, state, wide }: { project: Project; state: Sta
 
 /** Where an argument of the current screen came from: the last step of the walk that made the screen. */
 function cameFrom(project: Project, { steps, at }: Pick<WalkState, "steps" | "at">, screenId: string, name: string): string {
-  const made = steps
-    .slice(0, at)
-    .findLast(
-      (one) => one.outcome === "moved" && (passedBy(project, one.event) !== undefined || one.event.do === "enter") && currentScreen(one.state).at === screenId,
-    );
-  const source = made && passedBy(project, made.event)?.[name];
+  const shown = steps.slice(0, at).filter((one) => one.outcome === "moved" && currentScreen(one.state).at === screenId);
+  const legOf = (event: NavEvent) => (event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined);
+  const made = shown.findLast(({ event }) => event.do === "enter" || passOf(legOf(event))?.[name] !== undefined || giveOf(legOf(event))?.[name] !== undefined);
+  const leg = made && legOf(made.event);
+  const back = giveOf(leg)?.[name];
+  if (leg && back !== undefined) return `handed back by ${nameOf(project, leg.from)}: ${back}`;
+  const source = passOf(leg)?.[name];
   if (source === undefined) return made?.event.do === "enter" ? `from ${nameOf(project, made.event.entrance)}` : "by default, or by name";
   if (/^item\b/.test(source)) return `from the row: ${source}`;
   if (/^param\b/.test(source)) return `from before: ${source}`;
   if (/^field\b/.test(source)) return `typed: ${source}`;
   return `from ${source}`;
-}
-
-function passedBy(project: Project, event: NavEvent): Record<string, string> | undefined {
-  const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
-  return leg && { ...passOf(leg), ...giveOf(leg) };
 }
 
 function BranchCards({ project, state, branch }: { project: Project; state: State; branch: number }) {

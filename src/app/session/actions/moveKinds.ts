@@ -1,4 +1,5 @@
-import { lookup, ownersAround, targetOf } from "../../../core/model/lookup.ts";
+import { giveOf, lookup, ownersAround, targetOf } from "../../../core/model/lookup.ts";
+import { withGive } from "../../../core/model/moves.ts";
 import { withArguments } from "../../../core/model/propose.ts";
 import type { Leg, Move, Project } from "../../../core/model/schema.ts";
 
@@ -53,7 +54,8 @@ const TARGETLESS: readonly Way[] = [
 /** All ways of a leg, in the order of the digits that take them. */
 export function waysOf(project: Project, leg: Leg): readonly Way[] {
   const to = targetOf(leg);
-  return to === undefined ? TARGETLESS : waysTo(project, leg, to);
+  // What is handed back stays with every way that can hand something back.
+  return (to === undefined ? TARGETLESS : waysTo(project, leg, to)).map((way) => ({ ...way, move: withGive(way.move, giveOf(leg)) }));
 }
 
 /** The key of the way that a move is, among those above. */
