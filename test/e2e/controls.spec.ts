@@ -324,6 +324,17 @@ const ROWS: readonly Row[] = [
   moveRow("return", "orElse", choose("Where it is not beneath", "nothing"), "nothing"),
   moveRow("open", "show", choose("Shows first", "more"), "more"),
   moveRow("open", "instead", tick("takes the place of the modal that is up"), true),
+  ...["back", "close", "return"].map((of) =>
+    moveRow(
+      of,
+      "give",
+      control("Hand something back", async (one) => {
+        await one.fill("tint");
+        await one.press("Enter");
+      }),
+      { tint: '""' },
+    ),
+  ),
   moveRow("close", "modal", choose("Closes", "sheet"), "sheet"),
   moveRow("select", "fresh", tick("starts over there, whatever was left"), true),
   moveRow("select", "tidy", choose("What is left behind", "stack"), "stack"),

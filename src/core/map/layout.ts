@@ -1,4 +1,4 @@
-import { firstScreen, lookup, targetOf } from "../model/lookup.ts";
+import { firstScreen, giveOf, lookup, targetOf } from "../model/lookup.ts";
 import { moveWord } from "../model/propose.ts";
 import type { Container, Entrance, Leg, Project, Screen } from "../model/schema.ts";
 import { columnsOf, slotsOf } from "./columns.ts";
@@ -249,5 +249,6 @@ export function stubLabel(project: Project, leg: Leg): string {
   const to = targetOf(leg);
   const place = to === undefined ? undefined : lookup(project).places.get(to);
   if (place) return (place.kind === "screen" ? place.screen.name : place.container.name) || place.id;
-  return to ?? moveWord(leg.move);
+  const given = Object.keys(giveOf(leg) ?? {});
+  return to ?? `${moveWord(leg.move)}${given.length > 0 ? ` with ${given.join(", ")}` : ""}`;
 }

@@ -1,5 +1,6 @@
-import { triggerLabel } from "../../model/describe.ts";
-import { elementIdOf, elementOf, firstScreen, lookup, nameOf, ownersAround, passOf, upTarget } from "../../model/lookup.ts";
+import { handingBackTo } from "../../insight/takers.ts";
+import { legStart, triggerLabel } from "../../model/describe.ts";
+import { elementIdOf, elementOf, firstScreen, giveOf, lookup, nameOf, ownersAround, passOf, upTarget } from "../../model/lookup.ts";
 import { moveSentence } from "../../model/propose.ts";
 import type { Leg, Project, Screen } from "../../model/schema.ts";
 import { graphOf } from "../diagrams/graph.ts";
@@ -77,6 +78,7 @@ function screenParts(project: Project, screen: Screen, waysIn: string[]): Part[]
     ...(screen.path === undefined ? [] : [`Address: ${screen.path}`]),
     ...(screen.code === undefined ? [] : [`In code: ${screen.code}`]),
   ];
+  const back = (handingBackTo(project).get(screen.id) ?? []).map((leg) => `${valuesText(giveOf(leg))}, by ${legStart(project, leg)}`);
   const legs = [screen.id, ...around.map((c) => c.id)].flatMap((place) => lookup(project).legsFrom.get(place) ?? []);
   return [
     { kind: "heading", level: 3, text: screen.name || screen.id },
@@ -88,6 +90,12 @@ function screenParts(project: Project, screen: Screen, waysIn: string[]): Part[]
             head: ["Needs to know", "Type", "Must be handed on"],
             rows: screen.params.map((p) => [p.name, p.type, p.default === undefined ? (p.required ? "yes" : "no") : `no, else ${JSON.stringify(p.default)}`]),
           },
+        ]
+      : []),
+    ...(back.length > 0
+      ? [
+          { kind: "text" as const, text: "Handed back to it:" },
+          { kind: "list" as const, items: back },
         ]
       : []),
     ...(waysIn.length > 0
@@ -104,14 +112,17 @@ function legRow(project: Project, leg: Leg): string[] {
   const element = elementIdOf(leg);
   const by = element === undefined ? triggerLabel(leg) : `${leg.on.kind} ${elementOf(project, leg.from, element)?.label || element}`;
   const outcome = "outcome" in leg.on && leg.on.outcome !== undefined ? `, comes out as ${leg.on.outcome}` : "";
-  const pass = passOf(leg);
   const sets = Object.entries(leg.set ?? {}).map(([id, source]) => `sets ${id} = ${source}`);
   return [
     `${by}${outcome}${leg.planned ? " (only planned)" : ""}`,
     leg.when ?? "",
     [...(leg.move ? [moveSentence(project, leg.from, leg.move)] : []), ...sets].join(" "),
-    Object.entries(pass ?? {})
-      .map(([name, source]) => `${name} = ${source}`)
-      .join(", "),
+    [valuesText(passOf(leg)), giveOf(leg) ? `back: ${valuesText(giveOf(leg))}` : ""].filter((text) => text !== "").join("; "),
   ];
+}
+
+function valuesText(values: Record<string, string> | undefined): string {
+  return Object.entries(values ?? {})
+    .map(([name, source]) => `${name} = ${source}`)
+    .join(", ");
 }
