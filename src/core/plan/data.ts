@@ -84,7 +84,8 @@ export type Operation =
   | { readonly op: "back" }
   | { readonly op: "up" }
   | { readonly op: "proceed" }
-  | { readonly op: "leave" };
+  /** `url` is what opens outside of the app. */
+  | { readonly op: "leave"; readonly url?: string };
 
 /** A move as stack operations. */
 export type Program = readonly Operation[];
@@ -104,6 +105,14 @@ export interface ScreenPlan {
   readonly coversTabs?: boolean;
   /** The address of the screen itself. */
   readonly path?: string;
+}
+
+/** How something moves that comes; what goes plays it backwards. `carries` are elements that move from where they were to where they are. */
+export interface MotionPlan {
+  readonly kind: "none" | "slide" | "rise" | "fade" | "grow";
+  readonly from?: "start" | "end" | "top" | "bottom" | undefined;
+  readonly ms?: number | undefined;
+  readonly carries?: ReadonlyArray<{ readonly from: string; readonly to: string }> | undefined;
 }
 
 export interface ContainerPlan {
@@ -128,6 +137,8 @@ export interface LegPlan {
   readonly from: string;
   /** What sets it off. `after`, `arrive` and `depart` are the app's own; all else is the user's. */
   readonly on: "user" | "after" | "arrive" | "depart";
+  /** Of a leg on `after`: milliseconds from when its screen shows. */
+  readonly ms?: number;
   /** Earlier legs of the same place and trigger: the first that can fire does. */
   readonly earlier?: readonly string[];
   /** The kinds of events that a depart leg answers; left out, any. */

@@ -6,6 +6,7 @@ export interface Leg {
   readonly id: string;
   readonly from: string;
   readonly on: LegPlan["on"];
+  readonly ms: number | undefined;
   readonly by: readonly string[] | undefined;
   readonly never: boolean;
   readonly when: Expression | undefined;
@@ -105,6 +106,7 @@ export function linkLeg(id: string, leg: LegPlan, before: ReadonlyMap<string, Le
     id,
     from: leg.from,
     on: leg.on,
+    ms: leg.ms,
     by: leg.by,
     never: leg.never === true,
     when: leg.when && expressionOf(leg.when),

@@ -1,7 +1,7 @@
 import { keyField } from "../model/lookup.ts";
 import { once } from "../model/once.ts";
 import type { Project } from "../model/schema.ts";
-import type { FactPlan, PlanData, TypePlan } from "./data.ts";
+import type { EntrancePlan, FactPlan, PlanData, TypePlan } from "./data.ts";
 import { entrancePlan, lowerLegs } from "./lower/legs.ts";
 import { containerPlans, lanePlans, screenPlans } from "./lower/places.ts";
 import { templateOf } from "./lower/templates.ts";
@@ -24,19 +24,28 @@ function makePlan(project: Project): Plan {
   });
 }
 
-/** The plan of a project as plain data, for code that carries it. */
+/**
+ * The plan of a project as plain data, for code that carries it. A screen's own address is a way in of its own there, after all that
+ * are declared: every address that is shown can be opened.
+ */
 export function planData(project: Project): PlanData {
   const { launch, legs, ...tables } = once(project, lower);
+  const paths = project.screens.flatMap((screen) => (screen.path === undefined ? [] : [[`~${screen.id}`, pathPlan(project, screen.id, screen.path)] as const]));
   return {
     launch,
     screens: Object.fromEntries(tables.screens),
     containers: Object.fromEntries(tables.containers),
     legs: Object.fromEntries(legs.plans),
-    entrances: Object.fromEntries(tables.entrances),
+    entrances: Object.fromEntries([...tables.entrances, ...paths]),
     facts: Object.fromEntries(tables.facts),
     types: Object.fromEntries(tables.types),
     lanes: Object.fromEntries(tables.lanes),
   };
+}
+
+/** A screen's own address as a way in to it. */
+function pathPlan(project: Project, to: string, pattern: string): EntrancePlan {
+  return entrancePlan(project, { id: `~${to}`, name: to, kind: "link", pattern, to, warm: "rebuild" });
 }
 
 /** All parts of a plan, by id. */

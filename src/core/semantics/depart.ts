@@ -32,7 +32,7 @@ function takeLeg(app: App, state: State, event: LegEvent, log: Notes): Change {
   const item = resolveItem(app, leg, event.item);
   if (item === "unknown") return noControl;
   const firing = firingOf(app, state, leg, { item, fields: event.fields });
-  return firing ? fire(app, state, firing, log, event.args) : noControl;
+  return firing ? fire(app, state, firing, log) : noControl;
 }
 
 /** The word by which depart legs name an event, or undefined for events that they are not asked about. */

@@ -10,10 +10,7 @@ import { branchNode, currentScreen, isOpenDrawer, moved, nothingToDo, refused, t
 import type { App, Change, Log, State } from "./types.ts";
 
 /** What a step has done so far. */
-export type Notes = { -readonly [Name in keyof Log]: Log[Name] } & {
-  /** Arguments of a screen before and after it was handed something: it is still the same screen. */
-  renewed: ReadonlyArray<readonly [before: Args, after: Args]>;
-};
+export type Notes = { -readonly [Name in keyof Log]: Log[Name] };
 
 const NOTHING: readonly never[] = [];
 const NO_ARGS: Args = {};
@@ -24,13 +21,13 @@ export function newNotes(): Notes {
 
 /**
  * Fires a leg: arguments and values from the state before, an open drawer that it belongs to
- * closed, then the move; if it was made, what the leg sets. What came of it is noted. `given` replaces the arguments that it passes.
+ * closed, then the move; if it was made, what the leg sets. What came of it is noted.
  */
-export function fire(app: App, state: State, firing: Firing, notes: Notes, given?: Args): Change {
+export function fire(app: App, state: State, firing: Firing, notes: Notes): Change {
   const leg = firing.leg.id;
   app.observer?.fired(leg);
   notes.fired = [...notes.fired, leg];
-  const change = carryOut(app, state, firing, given, notes);
+  const change = carryOut(app, state, firing, notes);
   if (change.is === "refused") notes.refused = [...notes.refused, { leg, why: change.why }];
   if (change.is === "moved" && change.copied !== undefined) notes.copied = [...notes.copied, { leg, place: change.copied }];
   return change;
@@ -50,14 +47,14 @@ function withHanded(app: App, leg: Leg, change: Change, given: Args, notes: Note
   return { ...change, state: updateBranch(change.state, branch, path.length - 1, { ...screen, args }) };
 }
 
-function carryOut(app: App, state: State, { leg, branch, values }: Firing, given: Args | undefined, notes: Notes): Change {
+function carryOut(app: App, state: State, { leg, branch, values }: Firing, notes: Notes): Change {
   const facts = factsAfter(app, leg, state, values);
   const drawer = drawerToClose(state, branch, leg);
   const before = spent(drawer < 0 ? state : withDrawerClosed(state, branch, drawer), branch, leg);
   const resumed = leg.resumes ? resume(app, before, facts ?? state.facts) : undefined;
   const first = leg.move?.[0];
   if (!resumed && first?.op === "refuse") return refused(first.why);
-  const args = given ?? argumentsOf(app, leg, values);
+  const args = argumentsOf(app, leg, values);
   const handed = resultsOf(app, leg, values);
   if (facts === undefined || (!resumed && (args === undefined || handed === undefined))) return refused("no-value");
   const sets = facts !== state.facts && Object.keys(facts).some((id) => !sameValue(facts[id], state.facts[id]));

@@ -57,16 +57,12 @@ export type PlainEvent =
   | { readonly do: "enter"; readonly entrance: string; readonly args?: Args | undefined; readonly cold?: boolean | undefined }
   | { readonly do: "fact"; readonly fact: string; readonly value: Json }
   | { readonly do: "width"; readonly to: Width };
-/**
- * Using a leg: `item` is the row used, its key or its position; `fields` is what was typed; `args` replace what the leg passes, for
- * an app that has real data.
- */
+/** Using a leg: `item` is the row used, its key or its position; `fields` is what was typed. */
 export interface LegEvent {
   readonly do: "leg";
   readonly leg: string;
   readonly item?: Json | undefined;
   readonly fields?: Args | undefined;
-  readonly args?: Args | undefined;
 }
 export type Event = LegEvent | PlainEvent;
 
@@ -105,6 +101,8 @@ export interface Log {
   readonly copied: ReadonlyArray<{ readonly leg: string; readonly place: string }>;
   /** Legs that handed something back, the names, and the screen that showed then. */
   readonly handed: ReadonlyArray<{ readonly leg: string; readonly names: readonly string[]; readonly to: string }>;
+  /** Arguments of a screen before and after it was handed something: it is still the same screen. */
+  readonly renewed: ReadonlyArray<readonly [before: Args, after: Args]>;
   /** States that arrive legs led on from. */
   readonly passed: readonly State[];
 }

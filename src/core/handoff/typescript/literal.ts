@@ -1,4 +1,5 @@
 import type { Json, PlanData } from "../../plan/data.ts";
+import type { LooksData } from "./runtime/looks.ts";
 
 /** A plan as the source of a constant, one line a place, a leg, a way in and a fact. */
 export function planCode({ launch, ...tables }: PlanData): string {
@@ -8,6 +9,15 @@ export function planCode({ launch, ...tables }: PlanData): string {
     return [`  ${name}: {`, ...entries.map(([id, value]) => `    ${property(id)}: ${literal(value)},`), "  },"];
   });
   return ["export const plan: PlanData = {", `  launch: ${literal(launch)},`, ...lines, "};"].join("\n");
+}
+
+/** The looks of a design as the source of a constant, one line an entry. */
+export function looksCode({ titles, elements, motions }: LooksData): string {
+  const table = (name: string, entries: object) => {
+    const lines = Object.entries(entries).map(([id, value]) => `    ${property(id)}: ${literal(value)},`);
+    return lines.length === 0 ? [`  ${name}: {},`] : [`  ${name}: {`, ...lines, "  },"];
+  };
+  return ["const looks: LooksData = {", ...table("titles", titles), ...table("elements", elements), ...table("motions", motions), "};"].join("\n");
 }
 
 /** A value as source; what is undefined is left out. */

@@ -15,6 +15,7 @@ import guards from "../../semantics/guards.ts?raw";
 import lanes from "../../semantics/lanes.ts?raw";
 import line from "../../semantics/line.ts?raw";
 import make from "../../semantics/make.ts?raw";
+import motion from "../../semantics/motion.ts?raw";
 import moves from "../../semantics/moves.ts?raw";
 import operations from "../../semantics/operations.ts?raw";
 import reach from "../../semantics/reach.ts?raw";
@@ -24,6 +25,7 @@ import step from "../../semantics/step.ts?raw";
 import types from "../../semantics/types.ts?raw";
 import values from "../../semantics/values.ts?raw";
 import history from "./runtime/history.ts?raw";
+import looks from "./runtime/looks.ts?raw";
 import navigator from "./runtime/navigator.ts?raw";
 
 /** The very source that the engine runs, by what it is about, in the order in which a reader follows it. */
@@ -53,6 +55,8 @@ const SOURCES: ReadonlyArray<readonly [title: string, source: string]> = [
   ["One step", step],
   ["What only the app can tell", guards],
   ["Addresses", address],
+  ["How things move", motion],
+  ["Titles and elements", looks],
   ["The navigator", navigator],
   ["The browser's history", history],
 ];

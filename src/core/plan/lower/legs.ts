@@ -82,6 +82,7 @@ function legPlan(project: Project, leg: Leg): LegPlan {
   return {
     from,
     on: on.kind === "after" || on.kind === "arrive" || on.kind === "depart" ? on.kind : "user",
+    ...(on.kind === "after" ? { ms: on.ms } : {}),
     ...(on.kind === "depart" && on.by ? { by: on.by } : {}),
     ...(values === "ill-typed" || element === "missing" ? { never: true } : {}),
     ...(values === "ill-typed" ? {} : values),

@@ -35,10 +35,11 @@ function operationsOf(project: Project, move: Move): Operation[] {
       const open = move.action === "open" ? { open: true } : move.action === "close" ? { open: false } : {};
       return [{ op: "menu", ...(move.drawer === undefined ? {} : { drawer: move.drawer }), ...open }];
     }
+    case "leave":
+      return [{ op: "leave", ...(move.url === undefined ? {} : { url: move.url }) }];
     case "back":
     case "up":
     case "proceed":
-    case "leave":
       return [{ op: move.kind }];
   }
 }
