@@ -4,7 +4,9 @@ import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { pathToFileURL } from "node:url";
 import { transformSync } from "esbuild";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
+import { inputsOf } from "../../../src/core/handoff/code/inputs.ts";
+import { usableLegs } from "../../../src/core/handoff/code/plan.ts";
 import { planCode } from "../../../src/core/handoff/typescript/literal.ts";
 import { typescriptModule } from "../../../src/core/handoff/typescript/module.ts";
 import { runtimeNames, runtimeSource } from "../../../src/core/handoff/typescript/runtime.ts";
@@ -124,8 +126,18 @@ describe("the generated TypeScript moves as the engine does", () => {
 interface Nav {
   line: string;
   address: string | undefined;
-  screen: { at: string; args: Record<string, unknown> };
+  screen: { id: string; params: Record<string, unknown>; key: number; title: string };
+  pages: Array<{ modal: string | undefined; screen: Nav["screen"]; around: unknown[]; standing: Array<Nav["screen"]>; inReach: boolean }>;
+  motion: { kind: string; reverse: boolean } | undefined;
+  facts: Record<string, unknown>;
+  stored: Record<string, unknown>;
   legs: Record<string, (...given: unknown[]) => string>;
+  can: Record<string, (...given: unknown[]) => boolean>;
+  why: Record<string, (...given: unknown[]) => string | undefined>;
+  use: Record<string, Record<string, (...given: unknown[]) => string>>;
+  element(place: string, id: string): { hidden: boolean; disabled: boolean; text: string | undefined };
+  open(address: string): string;
+  stop(): void;
   enter: Record<string, (...given: unknown[]) => string>;
   back(): string;
   send(event: NavEvent): string;
@@ -137,6 +149,7 @@ describe("the navigator", () => {
   const project = app("s", {
     stacks: { s: "list item gate" },
     screens: {
+      list: { elements: [{ id: "rows", kind: "list", label: "Rows", of: "thing" }] },
       item: {
         params: [
           { name: "id", type: "text", required: true },
@@ -145,7 +158,8 @@ describe("the navigator", () => {
       },
     },
     facts: [{ id: "online", type: "boolean", initial: true, source: "outside" }],
-    legs: ["open list push item pass.id='x'", "sync list push gate if=fact.online"],
+    types: [{ id: "thing", fields: [{ name: "id", type: "text" }], samples: [] }],
+    legs: ["open list:on(rows) push item pass.id=item.id", "sync list push gate if=fact.online"],
     entrances: [{ id: "shared", name: "Shared", kind: "link", pattern: "/items/{id}", to: "item", warm: "rebuild" }],
   });
 
@@ -155,7 +169,7 @@ describe("the navigator", () => {
     const heard: unknown[] = [];
     const stop = nav.subscribe((_, event) => heard.push(event));
     expect(nav.legs.open?.({ id: "a b" })).toBe("moved");
-    expect(nav.screen).toMatchObject({ at: "item", args: { id: "a b", note: "none" } });
+    expect(nav.screen).toMatchObject({ id: "item", params: { id: "a b", note: "none" }, title: "item" });
     expect(nav.address).toBe("/items/a%20b");
     expect(addresses.shared?.({ id: "ä/ö" })).toBe("/items/%C3%A4%2F%C3%B6");
     stop();
@@ -211,15 +225,23 @@ describe("the navigator", () => {
   it("gives a screen its own address, and that of a way in where it has none", async () => {
     const named = app("s", {
       stacks: { s: "list item" },
-      screens: { list: { path: "/all" }, item: { params: [{ name: "id", type: "text", required: true }], path: "/all/{id}" } },
-      legs: ["open list push item pass.id='x'"],
+      screens: {
+        list: { path: "/all", elements: [{ id: "key", kind: "field", label: "Key" }] },
+        item: { params: [{ name: "id", type: "text", required: true }], path: "/all/{id}" },
+      },
+      legs: ["open list:submit(go) push item pass.id=field.key"],
       entrances: [{ id: "other", name: "Other", kind: "notification", pattern: "/alerts/{id}", to: "item", warm: "rebuild" }],
     });
     const { Navigator } = (await run(named)) as Module;
     const nav = new Navigator({});
     expect(nav.address).toBe("/all");
-    nav.legs.open?.({ id: "a/b" });
+    nav.legs.open?.({ key: "a/b" });
     expect(nav.address).toBe("/all/a%2Fb");
+    expect(nav.open("/all")).toBe("moved");
+    expect(nav.line).toBe("s[list]");
+    expect(nav.open("/all/x%20y?q=1")).toBe("moved");
+    expect([nav.line, nav.screen.params]).toEqual(["s[list,item]", { id: "x y" }]);
+    expect(nav.open("/nothing")).toBe("ignored");
   });
 
   it("writes half a pair of surrogates in an address as the character for what is none, and throws nothing", async () => {
@@ -244,7 +266,138 @@ describe("the navigator", () => {
     const first = new Navigator({});
     const other = new Navigator({ rows: { hive: () => [{ id: "a" }, { id: "z" }] } });
     for (const nav of [first, other]) expect(nav.send({ do: "leg", leg: "on" })).toBe("moved");
-    expect([first.screen.args, other.screen.args]).toEqual([{ id: "b" }, { id: "z" }]);
+    expect([first.screen.params, other.screen.params]).toEqual([{ id: "b" }, { id: "z" }]);
+  });
+
+  const shop = app("tabs", {
+    tabs: { tabs: "shop cart" },
+    stacks: { shop: "list plant", sheet: "colours" },
+    modals: { picker: ["sheet", { motion: { kind: "grow" } }] },
+    facts: [
+      { id: "member", type: "boolean", initial: false, source: "app", persists: true },
+      { id: "seen", type: "boolean", initial: false, source: "app" },
+    ],
+    types: [
+      {
+        id: "plant",
+        name: "Plant",
+        fields: [
+          { name: "id", type: "text" },
+          { name: "price", type: "number" },
+          { name: "note", type: "text" },
+        ],
+        samples: [{ id: "fern", price: 3, note: "" }],
+      },
+    ],
+    screens: {
+      list: { elements: [{ id: "rows", kind: "list", label: "Plants", of: "plant" }] },
+      plant: {
+        title: "{param.id}, {has(param.colour) ? param.colour : 'no colour'}",
+        params: [
+          { name: "id", type: "text", required: true },
+          { name: "colour", type: "text", required: false },
+        ],
+        elements: [
+          { id: "code", kind: "field", label: "Code" },
+          { id: "gift", kind: "switch", label: "As a gift" },
+          { id: "buy", kind: "button", label: "Buy", text: "Buy {param.id}", enabled: "has(param.colour)" },
+          { id: "help", kind: "link", label: "Help", shown: "fact.member" },
+        ],
+      },
+      colours: { elements: [{ id: "rows", kind: "list", label: "Colours", of: "plant" }] },
+    },
+    legs: [
+      "toPlant list:on(rows) push plant pass.id=item.id",
+      "choose plant open picker",
+      "picked colours:on(rows) close give.colour=item.note",
+      "bought plant:submit(buy=paid) select cart if=field.code!='' set.seen=field.gift",
+      "free plant:submit(buy=paid) select cart set.member=true",
+      "failed plant:submit(buy=refused) back",
+      "soon cart:after(20) select shop",
+      "out cart leave url=https://example.org/paid",
+      "helped plant:on(help) back",
+    ],
+  });
+
+  it("asks for no more than the design cannot work out, and the design's own passes arrive", async () => {
+    const { Navigator } = (await run(shop)) as Module;
+    const nav = new Navigator({ timers: false });
+    expect(nav.legs.toPlant?.({ id: "rose", colour: "forged", price: 1 })).toBe("moved");
+    expect(nav.screen).toMatchObject({ id: "plant", params: { id: "rose" }, title: "rose, no colour" });
+    expect(nav.send({ do: "leg", leg: "toPlant", args: { id: "forged" } } as never)).toBe("ignored");
+  });
+
+  it("hands back what was picked to the same screen, which keeps its key; titles, elements and reasons follow", async () => {
+    const { Navigator } = (await run(shop)) as Module;
+    const nav = new Navigator({ timers: false });
+    nav.legs.toPlant?.({ id: "rose" });
+    const { key } = nav.screen;
+    expect(nav.element("plant", "buy")).toEqual({ hidden: false, disabled: true, text: "Buy rose" });
+    expect(nav.element("plant", "help").hidden).toBe(true);
+    expect([nav.can.failed?.(), nav.why.failed?.(), nav.can.picked?.({ note: "red" })]).toEqual([false, "no-such-control", false]);
+    nav.legs.choose?.();
+    expect(nav.pages.map(({ modal, screen, inReach }) => [modal, screen.id, inReach])).toEqual([
+      [undefined, "plant", false],
+      ["picker", "colours", true],
+    ]);
+    expect(nav.element("plant", "buy").disabled).toBe(true);
+    expect([nav.motion?.kind, nav.motion?.reverse]).toEqual(["grow", false]);
+    expect(nav.legs.picked?.({ note: "red" })).toBe("moved");
+    expect([nav.motion?.kind, nav.motion?.reverse]).toEqual(["grow", true]);
+    expect(nav.screen).toEqual({ id: "plant", params: { id: "rose", colour: "red" }, key, title: "rose, red" });
+    expect(nav.screen).toBe(nav.screen);
+    expect(nav.pages[0]?.standing.map(({ id }) => id)).toEqual(["list", "plant"]);
+    expect(nav.can.failed?.()).toBe(true);
+  });
+
+  it("takes the first leg of an element that can, by the outcome", async () => {
+    const { Navigator } = (await run(shop)) as Module;
+    const bought = (fields: object, outcome: string) => {
+      const nav = new Navigator({ timers: false });
+      nav.legs.toPlant?.({ id: "rose" });
+      nav.legs.choose?.();
+      nav.legs.picked?.({ note: "red" });
+      const came = nav.use.plant?.buy?.(fields, outcome);
+      return [came, nav.screen.id, nav.facts];
+    };
+    expect(bought({ code: "x", gift: true }, "paid")).toEqual(["moved", "cart", { member: false, seen: true }]);
+    expect(bought({ code: "", gift: true }, "paid")).toEqual(["moved", "cart", { member: true, seen: false }]);
+    expect(bought({ code: "", gift: true }, "refused")).toEqual(["moved", "list", { member: false, seen: false }]);
+  });
+
+  it("takes stored facts in and gives them out, those that persist alone", async () => {
+    const { Navigator } = (await run(shop)) as Module;
+    const nav = new Navigator({ timers: false, facts: { member: true, seen: "no truth value", gone: true } });
+    expect([nav.facts, nav.stored]).toEqual([{ member: true, seen: false }, { member: true }]);
+  });
+
+  it("carries out legs on a while and what leads out of the app, unless it is told not to", async () => {
+    vi.useFakeTimers();
+    const { Navigator } = (await run(shop)) as Module;
+    const opened: string[] = [];
+    const nav = new Navigator({ open: (url: string) => opened.push(url) });
+    const tab = (of: Nav, to: string) => of.send({ do: "tab", to });
+    tab(nav, "cart");
+    expect(nav.legs.out?.()).toBe("left");
+    expect([opened, nav.line]).toEqual([["https://example.org/paid"], "tabs{shop[list],*cart}"]);
+    vi.advanceTimersByTime(19);
+    expect(nav.screen.id).toBe("cart");
+    vi.advanceTimersByTime(1);
+    expect(nav.screen.id).toBe("list");
+    // Whoever goes before it is time is not brought back.
+    const other = new Navigator({});
+    tab(other, "cart");
+    tab(other, "shop");
+    vi.advanceTimersByTime(100);
+    expect(other.line).toBe("tabs{*shop[list],cart}");
+    const quiet = new Navigator({ timers: false });
+    tab(quiet, "cart");
+    const ended = new Navigator({});
+    tab(ended, "cart");
+    ended.stop();
+    vi.advanceTimersByTime(100);
+    expect([quiet.screen.id, ended.screen.id]).toEqual(["cart", "cart"]);
+    vi.useRealTimers();
   });
 
   it("is held by a hook, and goes on when it may, unless something else has moved", async () => {
@@ -343,34 +496,85 @@ describe("the compiler", () => {
       expect(complaints({ "navigation.ts": typescriptModule(project) }), project.name).toEqual([]);
   });
 
-  it("refuses, for each screen with parameters, a call with a gap, a wrong type, a wrong name", () => {
-    const needs = demo.screens.filter((screen) => screen.params.some((p) => p.required && p.default === undefined && p.type === "text"));
-    expect(needs.length).toBeGreaterThan(5);
-    const lines = needs.flatMap((screen) => {
-      const leg = demo.legs.find((l) => l.move && "to" in l.move && l.move.to === screen.id && l.on.kind === "tap");
-      if (!leg) return [];
-      const required = screen.params.filter((p) => p.required && p.default === undefined);
-      const right = Object.fromEntries(required.map((p) => [p.name, p.type === "text" || p.type === "date" ? "x" : p.type === "boolean" ? true : 1]));
-      const call = (args: unknown) => `export const call = (nav: Navigator) => nav.legs.${leg.id}(${JSON.stringify(args)});`;
-      const [first] = required;
-      const { [first?.name ?? ""]: _, ...gap } = right;
-      return [call(right), call(gap), call({ ...right, [first?.name ?? ""]: { not: "text" } }), call({ ...right, nowhere: "x" })];
+  it("refuses every call of Hollowcomb with a gap, a wrong type, a wrong name or one thing too many", () => {
+    const lines = usableLegs(demo).flatMap(({ leg }) => {
+      const { row, fields } = inputsOf(demo, [leg]);
+      const value = (type: string) => (type === "integer" || type === "number" ? 1 : type === "boolean" ? true : "x");
+      const names = row?.fields === "all" ? row.type.fields.map(({ name }) => name) : (row?.fields ?? []);
+      const used = Object.fromEntries(names.map((name) => [name, value(row?.type.fields.find((one) => one.name === name)?.type ?? "")]));
+      const typed = Object.fromEntries(fields.map(({ id, type }) => [id, value(type)]));
+      const given = [...(row ? [used] : []), ...(fields.length > 0 ? [typed] : [])];
+      const call = (...args: unknown[]) => `export const call = (nav: Navigator) => nav.legs.${leg.id}(${args.map((one) => JSON.stringify(one)).join(", ")});`;
+      const wrong = given.map((one) => ({ ...one, [Object.keys(one)[0] ?? ""]: { no: "value" } }));
+      const misspelt = given.map((one) => Object.fromEntries(Object.entries(one).map(([name, of]) => [`${name}s`, of])));
+      return [call(...given), call(...given, {}), ...(given.length > 0 ? [call(), call(...wrong), call(...misspelt)] : [])].map(
+        (line, i) => [line, i === 0] as const,
+      );
     });
-    expect(lines.length).toBeGreaterThan(20);
-    expect(judged(demo, lines)).toEqual(lines.map((_, i) => i % 4 === 0));
+    expect(lines.length).toBeGreaterThan(150);
+    expect(
+      judged(
+        demo,
+        lines.map(([line]) => line),
+      ),
+    ).toEqual(lines.map(([, right]) => right));
   });
 
-  it("refuses a table of views with one missing, and an address without its variable", () => {
+  it("refuses what is forgotten, misspelt, wrong or too much: rows, fields, outcomes, legs, tabs, ways in, views, guards, addresses, elements", () => {
     const screens = demo.screens.map((s) => s.code ?? s.id);
     const table = (names: string[]) => `export const views: Views<string> = { ${names.map((name) => `${name}: () => "x"`).join(", ")} };`;
-    const [link] = demo.entrances.filter((e) => e.pattern?.includes("{"));
-    const full = [...(link?.pattern ?? "").matchAll(/\{\+?(\w+)\}/g)].map((m) => `${m[1]}: "x"`).join(", ");
-    const lines = [
+    const nav = (line: string) => `export const call = (nav: Navigator) => ${line};`;
+    const right = [
       table(screens),
-      table(screens.slice(1)),
-      `export const a = addresses.${link?.id}({ ${full} });`,
-      `export const a = addresses.${link?.id}({});`,
+      nav('nav.use.join.join({ code: "x" }, "known code")'),
+      nav('nav.legs.toHive({ id: "x" })'),
+      nav("nav.can.hiveOfDay() && nav.why.toYou() === undefined"),
+      nav('nav.tab("rotaTab")'),
+      nav('nav.pick("season")'),
+      nav('nav.enter.miteAlert({ hiveId: "x", level: 3 })'),
+      nav('addresses.miteAlert({ hiveId: "x", level: 3 })'),
+      nav('nav.element("hive", "next").disabled'),
+      nav('nav.screen.id === "hive" ? nav.screen.params.hiveId : ""'),
+      nav("nav.facts.member && nav.stored.member"),
+      'export const made = new Navigator({ guards: { online: () => true, season: () => "summer" }, facts: { member: true } });',
+      'export const made = new Navigator({ guards: { online: () => true, season: () => "summer" }, rows: { shift: () => [] } });',
     ];
-    expect(judged(demo, lines)).toEqual([true, false, true, false]);
+    const refused = [
+      table(screens.slice(1)),
+      table([...screens, "nowhere"]),
+      "export const views: Partial<Views<string>> = { hive: ({ apiaryId }) => apiaryId };",
+      nav("nav.legs.toHive()"),
+      nav("nav.legs.toHive({ id: 1 })"),
+      nav('nav.legs.toHive({ key: "x" })'),
+      nav('nav.legs.toHives({ id: "x" })'),
+      nav('nav.legs.hiveOfDay({ id: "x" })'),
+      nav("nav.legs.seenAll()"),
+      nav("nav.can.toHive()"),
+      nav('nav.use.join.join({ code: "x" })'),
+      nav('nav.use.join.join({ code: "x" }, "a code")'),
+      nav('nav.use.join.join({ coed: "x" }, "known code")'),
+      nav('nav.use.join.leave({ code: "x" })'),
+      nav('nav.tab("rota")'),
+      nav('nav.pick("rotaTab")'),
+      nav('nav.close("door")'),
+      nav('nav.enter.miteAlert({ hiveId: "x" })'),
+      nav('nav.enter.miteAlert({ hiveId: "x", level: "three" })'),
+      nav("nav.enter.miteAlerts({})"),
+      nav("addresses.miteAlert({})"),
+      nav('addresses.miteAlert({ hiveId: "x", level: 3, more: 1 })'),
+      nav('nav.element("hive", "swap")'),
+      nav('nav.screen.id === "hives"'),
+      nav('nav.screen.id === "hive" ? nav.screen.params.apiaryId : ""'),
+      nav("nav.stored.unsaved"),
+      "export const made = new Navigator({ guards: { online: () => true } });",
+      'export const made = new Navigator({ guards: { online: () => 1, season: () => "summer" } });',
+      'export const made = new Navigator({ guards: { online: () => true, season: () => "sumer" } });',
+      'export const made = new Navigator({ guards: { online: () => true, season: () => "summer", rain: () => true } });',
+      'export const made = new Navigator({ guards: { online: () => true, season: () => "summer" }, facts: { unsaved: true } });',
+      'export const made = new Navigator({ guards: { online: () => true, season: () => "summer" }, rows: { shift: () => [{ id: 1 }] } });',
+    ];
+    const lines = [...right, ...refused];
+    const found = judged(demo, lines);
+    expect(lines.filter((_, i) => found[i])).toEqual(right);
   });
 });
