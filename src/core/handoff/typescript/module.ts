@@ -179,7 +179,7 @@ function types(project: Project, rows: Rows): string[] {
     "}",
     "/** One function a screen, by its name in code; where one is missing, this does not compile. */",
     "export type Views<View> = { readonly [Name in keyof ViewParams]: (params: ViewParams[Name]) => View };",
-    `const viewNames: { readonly [Id in ScreenId]: keyof ViewParams } = { ${project.screens.map((s) => `${property(s.id)}: ${literal(views.get(s.id))}`).join(", ")} };`,
+    `export const viewNames: { readonly [Id in ScreenId]: keyof ViewParams } = { ${project.screens.map((s) => `${property(s.id)}: ${literal(views.get(s.id))}`).join(", ")} };`,
     "/** What a screen looks like, from a table of views. */",
     "export function viewOf<View>(views: Views<View>, screen: Screen): View {",
     "  return (views[viewNames[screen.id]] as (params: Params[ScreenId]) => View)(screen.params);",

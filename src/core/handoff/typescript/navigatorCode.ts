@@ -212,6 +212,14 @@ const NAVIGATOR_BODY = `  /** One function a leg. A leg that cannot be used now 
   get address(): string | undefined {
     return this.core.address;
   }
+  /** Where an event would lead, as an address for a link; undefined where nothing would come of it, or what shows then has none. */
+  href(event: Event): string | undefined {
+    return this.core.href(event);
+  }
+  /** Why an event would do nothing now; undefined where it would do something. */
+  whyNot(event: Event): Why {
+    return this.core.why(event);
+  }
   /** How an element of a place stands now: hidden, disabled, its text. */
   element<Place extends keyof Elements>(place: Place, id: Elements[Place]): ElementNow {
     return this.core.element(place, id);

@@ -62,6 +62,7 @@ export function bindToHistory(core: Core, name: string, version: string, options
   const mark = `${name} ${version}`;
   const store = options.store === undefined ? window.localStorage : (options.store ?? undefined);
   const base = (options.base ?? "").replace(/\/$/, "");
+  core.base = base;
   const key = `etape ${name}`;
   let kept = keptIn(store, key);
 

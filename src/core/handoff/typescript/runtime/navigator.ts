@@ -89,6 +89,8 @@ export class Core {
   private read: { state: State; branches: readonly Branch[] } | undefined;
   /** Opens what lies outside of the app. */
   open: ((url: string) => void) | undefined;
+  /** The path beneath which the app lives. */
+  base = "";
 
   constructor(app: App, looks: LooksData, options: CoreOptions = {}) {
     this.app = app;
@@ -204,7 +206,18 @@ export class Core {
 
   /** The address of the screen that shows: its own, else that of the first entrance that leads to it, if all its variables are known. */
   get address(): string | undefined {
-    const { at, args } = currentScreen(this.now);
+    return this.addressOf(this.now);
+  }
+
+  /** Where an event would lead, as an address of the page; undefined where nothing would come of it, or what shows then has none. */
+  href(event: Event): string | undefined {
+    const { outcome, state } = step(this.app, this.now, event);
+    const address = outcome === "moved" ? this.addressOf(state) : undefined;
+    return address === undefined ? undefined : `${this.base}${address}`;
+  }
+
+  private addressOf(state: State): string | undefined {
+    const { at, args } = currentScreen(state);
     const ways = [...this.app.plan.entrances.values()].filter(({ to }) => to === at);
     for (const pattern of [this.app.plan.screens.get(at)?.path, ...ways.map((way) => way.pattern)]) {
       const found = pattern === undefined ? undefined : buildAddress(pattern, args);
