@@ -35,6 +35,18 @@ export function ensureChromium() {
 }
 
 /**
+ * A screen that nobody sees and hands for it: with them the browser's own toolbar is clicked, which no script of a page can do. Installed
+ * as the readers are; the tests of the toolbar say that they are left out where they are missing.
+ */
+export function ensureScreen() {
+  const missing = ["/usr/bin/Xvfb", "/usr/bin/xdotool"].filter((path) => !existsSync(path));
+  if (missing.length === 0 || process.env.ETAPE_NO_READERS || process.getuid?.() !== 0 || !existsSync("/usr/bin/apt-get")) return;
+  process.stderr.write("Installing Xvfb and xdotool…\n");
+  const command = "apt-get update && apt-get install -y --no-install-recommends xvfb xdotool";
+  spawnSync("sh", ["-c", command], { stdio: ["ignore", 2, 2], env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } });
+}
+
+/**
  * The programs that others wrote and that the tests give our files to: Kotlin's compiler, Graphviz, xmllint and a compiler
  * of state charts. Installed through apt where that is possible and ETAPE_NO_READERS is not set; a test
  * whose program is missing says that it is left out.

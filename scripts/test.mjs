@@ -1,11 +1,12 @@
 // npm test: types, lint, unit tests, and the real interface in Chromium; installs what is missing first.
 import { createServer } from "node:net";
 import { join } from "node:path";
-import { ensureChromium, ensurePackages, ensureReaders, root, runTool } from "./setup.mjs";
+import { ensureChromium, ensurePackages, ensureReaders, ensureScreen, root, runTool } from "./setup.mjs";
 
 ensurePackages();
 const chromium = ensureChromium();
 ensureReaders();
+ensureScreen();
 const steps = [
   ["types", () => runTool("tsc", ["--noEmit", "-p", "."])],
   ["lint", () => runTool("biome", ["ci", "--error-on-warnings", "."])],

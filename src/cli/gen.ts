@@ -3,13 +3,26 @@ import { join } from "node:path";
 import type { CheckResult } from "../core/check/finding.ts";
 import { meaningless } from "../core/check/meaningless.ts";
 import { proofText } from "../core/check/proof.ts";
-import type { Checked } from "../core/handoff/handed.ts";
+import type { Checked, HandedFile } from "../core/handoff/handed.ts";
 import { TARGETS, targetOf } from "../core/handoff/target.ts";
+import { reactModule } from "../core/handoff/typescript/react.ts";
 import { checked } from "./checked.ts";
 import { readDocument, Unusable, writeOut } from "./files.ts";
 
-/** `etape gen`: writes a hand-off into a folder; 1 where blockers make it meaningless, named on standard error. */
-export async function genCommand(file: string, options: { to: string; out: string }): Promise<number> {
+interface GenOptions {
+  to: string;
+  out: string;
+  /** Says whether what lies there is of this design, and writes nothing. */
+  check?: boolean;
+  /** Adds the file for React apps to TypeScript. */
+  react?: boolean;
+}
+
+/**
+ * `etape gen`: writes a hand-off into a folder; 1 where blockers make it meaningless, named on standard error. With `check` it writes
+ * nothing, names the files that are not what it would write, and is 1 if there is one.
+ */
+export async function genCommand(file: string, options: GenOptions): Promise<number> {
   const { project } = await readDocument(file);
   const targets = options.to === "all" ? TARGETS : TARGETS.filter((target) => target === targetOf(options.to));
   const blockers = meaningless(project);
@@ -17,9 +30,12 @@ export async function genCommand(file: string, options: { to: string; out: strin
     process.stderr.write(blockers.map((f) => `${file}: ${f.code} ${f.subjects.join(" ")}: ${f.message}\n`).join(""));
     return 1;
   }
-  await mkdir(options.out, { recursive: true }).catch((error: NodeJS.ErrnoException) => {
-    throw new Unusable(`etape: ${options.out}: can not be made (${error.code ?? String(error)}); expected a folder`);
-  });
+  if (options.react && !targets.some(({ id }) => id === "typescript"))
+    throw new Unusable(`etape: --react adds a file to the target typescript, and "${options.to}" is another; expected --to typescript`);
+  if (!options.check)
+    await mkdir(options.out, { recursive: true }).catch((error: NodeJS.ErrnoException) => {
+      throw new Unusable(`etape: ${options.out}: can not be made (${error.code ?? String(error)}); expected a folder`);
+    });
   let result: CheckResult | undefined;
   const found = () => {
     result ??= checked(project);
@@ -34,12 +50,27 @@ export async function genCommand(file: string, options: { to: string; out: strin
     },
     frame: targets.some(({ id }) => id === "prototype") ? await prototypeFrame() : "",
   };
-  for (const target of targets)
-    for (const made of target.files(project, given)) {
-      await writeOut(join(options.out, made.name), made.text);
-      process.stderr.write(`${join(options.out, made.name)}\n`);
-    }
+  const files = targets.flatMap((target) => target.files(project, given));
+  if (options.react) files.push({ name: "navigation-react.tsx", text: reactModule(project) });
+  if (options.check) return others(files, options.out);
+  for (const made of files) {
+    await writeOut(join(options.out, made.name), made.text);
+    process.stderr.write(`${join(options.out, made.name)}\n`);
+  }
   return 0;
+}
+
+/** 1 if some files are not what lies in a folder, and names them. */
+async function others(files: readonly HandedFile[], folder: string): Promise<number> {
+  let status = 0;
+  for (const { name, text } of files) {
+    const path = join(folder, name);
+    const found = await readFile(path, "utf8").catch(() => undefined);
+    if (found === text) continue;
+    status = 1;
+    process.stdout.write(`${path}: ${found === undefined ? "is not there" : "is of another design, or was changed by hand"}; run etape gen again\n`);
+  }
+  return status;
 }
 
 /** The page of a prototype, which is built before the command line is started. */

@@ -50,10 +50,12 @@ export async function main(args: string[]): Promise<number> {
     .action(async (file, options) => done(await drawCommand(file, options)));
   program
     .command("gen")
-    .description("writes a hand-off: 0 written, 1 blockers make it meaningless")
+    .description("writes a hand-off: 0 written, 1 blockers make it meaningless, or what lies there is not of this design (--check)")
     .argument("<file>", "a project document; - reads standard input")
     .addOption(new Option("--to <target>").choices([...TARGETS.map((target) => target.id), "all"]).makeOptionMandatory())
     .requiredOption("--out <folder>", "where to write it")
+    .option("--check", "only say whether what lies there is of this design")
+    .option("--react", "with typescript: a small file for React apps as well")
     .action(async (file, options) => done(await genCommand(file, options)));
   program
     .command("import")

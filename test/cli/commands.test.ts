@@ -112,6 +112,21 @@ describe("etape gen", () => {
     expect(existsSync(out)).toBe(false);
   });
 
+  it("with --check says whether what lies there is of this design, and writes nothing", async () => {
+    const out = join(folder, "checked");
+    expect(await main(["gen", document(), "--to", "typescript", "--react", "--out", out, "--check"])).toBe(1);
+    expect(existsSync(out)).toBe(false);
+    expect(await main(["gen", document(), "--to", "typescript", "--react", "--out", out])).toBe(0);
+    expect(readdirSync(out).sort()).toEqual(["navigation-react.tsx", "navigation.ts"]);
+    printed.out = "";
+    expect(await main(["gen", document(), "--to", "typescript", "--react", "--out", out, "--check"])).toBe(0);
+    expect(printed.out).toBe("");
+    const changed = { ...small, legs: [] };
+    expect(await main(["gen", document("changed.etape.json", changed), "--to", "typescript", "--out", out, "--check"])).toBe(1);
+    expect(printed.out).toContain(`${join(out, "navigation.ts")}: is of another design`);
+    expect(await main(["gen", document(), "--to", "dot", "--react", "--out", out])).toBe(2);
+  });
+
   it("an unknown target is a usage error", async () => {
     expect(await main(["gen", document(), "--to", "cobol", "--out", folder])).toBe(2);
   });

@@ -212,7 +212,7 @@ const NAVIGATOR_BODY = `  /** One function a leg. A leg that cannot be used now 
   get address(): string | undefined {
     return this.core.address;
   }
-  /** Where an event would lead, as an address for a link; undefined where nothing would come of it, or what shows then has none. */
+  /** Where an event would lead, as an address for a link; undefined where the address alone would not do the same. */
   href(event: Event): string | undefined {
     return this.core.href(event);
   }

@@ -70,6 +70,9 @@ export interface CoreOptions {
 /** The clock, which is no part of the language itself. */
 const clock = globalThis as unknown as { setTimeout(ring: () => void, ms: number): unknown; clearTimeout(timer: unknown): void };
 
+/** Moves that begin so go to where one was, or nowhere: no link. */
+const NO_LINKS: readonly string[] = ["close", "back", "up", "menu", "unless", "proceed", "leave", "refuse"];
+
 /** Steps that are remembered to tell how what goes had come. */
 const REMEMBERED = 60;
 
@@ -209,8 +212,13 @@ export class Core {
     return this.addressOf(this.now);
   }
 
-  /** Where an event would lead, as an address of the page; undefined where nothing would come of it, or what shows then has none. */
+  /**
+   * Where an event would lead, as an address of the page. Undefined where the address alone would not do what the event does: it goes
+   * back or closes something, sets a fact, does nothing now, or shows something that has no address.
+   */
   href(event: Event): string | undefined {
+    const leg = event.do === "leg" ? this.app.plan.legs.get(event.leg) : undefined;
+    if (leg && (leg.set.length > 0 || NO_LINKS.includes(leg.move?.[0]?.op ?? "close"))) return undefined;
     const { outcome, state } = step(this.app, this.now, event);
     const address = outcome === "moved" ? this.addressOf(state) : undefined;
     return address === undefined ? undefined : `${this.base}${address}`;
