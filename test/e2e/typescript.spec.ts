@@ -26,10 +26,10 @@ const nav = new Navigator();
 nav.bindHistory();
 const draw = () => {
   document.querySelector("#line").textContent = nav.line;
-  document.querySelector("#args").textContent = JSON.stringify(nav.screen.args);
+  document.querySelector("#args").textContent = JSON.stringify(nav.screen.params);
 };
 nav.subscribe(draw);
-document.querySelector("#open").onclick = () => nav.legs.open({ id: "a" });
+document.querySelector("#open").onclick = () => nav.legs.open();
 document.querySelector("#more").onclick = () => nav.legs.more();
 draw();
 </script>`;

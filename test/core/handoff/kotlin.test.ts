@@ -19,6 +19,10 @@ import { eventOf, type Vector } from "../../vectors/vector.ts";
 const installed = spawnSync("kotlinc", ["-version"]).error === undefined;
 if (!installed) process.stderr.write("Kotlin is not installed: the generated Kotlin is neither compiled nor run. (apt-get install kotlin)\n");
 
+const bandstand = readProject(readFileSync("examples/bandstand/bandstand.etape.json", "utf8"));
+if (!bandstand.ok) throw new Error("the example can be read");
+const design = bandstand.project;
+
 const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
 if (!read.ok) throw new Error("the demo can be read");
 const demo = read.project;
@@ -54,19 +58,6 @@ const PROGRAM = {
   "Runtime.kt": kotlinRuntime,
   "Main.kt": `
 import java.io.File
-
-fun eventOf(it: Data): Event = when (it["do"]) {
-    "leg" -> Event.UseLeg(it["leg"] as String, it["item"], it["fields"] as Args?)
-    "tab" -> Event.Tab(it["to"] as String)
-    "pick" -> Event.Pick(it["to"] as String)
-    "lead" -> Event.Lead
-    "back" -> Event.Back
-    "launch" -> Event.Launch
-    "close" -> Event.Close(it["via"] as String)
-    "enter" -> Event.Enter(it["entrance"] as String, it["args"] as Args? ?: mapOf(), it["cold"] == true)
-    "fact" -> Event.SetFact(it["fact"] as String, it["value"] ?: "")
-    else -> Event.Width(it["to"] as String)
-}
 
 fun main(files: Array<String>) {
     for (line in File(files[0]).readLines()) {
@@ -107,21 +98,100 @@ describe.skipIf(!installed)("the generated Kotlin", { timeout: 400_000 }, () => 
     });
   });
 
-  it("compiles whatever the names, and refuses a call without an argument", () => {
+  it("compiles whatever the names, and refuses a call without its row, a wrong field and a table of views with one missing", () => {
     const words = app("when", {
-      stacks: { when: "fun val" },
+      stacks: { when: "fun val string", list: "object" },
+      tabs: { class: "when list" },
       screens: {
-        fun: { name: '*/ $x "quoted"\n', params: [{ name: "object", type: "state", required: true }] },
-        val: { code: "class", params: [{ name: "in", type: "integer", required: false }] },
+        fun: { name: '*/ $x "quoted"\n', params: [{ name: "object", type: "state", required: true }], elements: [{ id: "object", kind: "field", label: "Object" }] },
+        val: {
+          code: "class",
+          params: [{ name: "in", type: "integer", required: false }],
+          elements: [{ id: "rows", kind: "list", label: "Rows", of: "state" }],
+        },
+        string: { params: [{ name: "row", type: "date", required: true }] },
       },
-      types: [{ id: "state", name: "$State", fields: [{ name: "is", type: "text" }], samples: [{ is: "$is \\ é" }] }],
-      legs: ["return val push fun", "throw fun push val"],
+      facts: [
+        { id: "is", type: "choice", values: ["a b", "a-b", "1"], initial: "1", source: "outside" },
+        { id: "as", type: "boolean", initial: false, source: "app", persists: true },
+      ],
+      types: [
+        {
+          id: "state",
+          name: "$State",
+          fields: [
+            { name: "is", type: "text" },
+            { name: "of", type: "state" },
+          ],
+          samples: [{ is: "$is \\ é" }],
+        },
+      ],
+      legs: ["return val:on(rows) push fun pass.object=item", "throw fun:submit(go) push string pass.row=field.object", "do val push val pass.in=1"],
+      entrances: [{ id: "try", name: "Try", kind: "link", pattern: "/try/{in}", to: "val", warm: "rebuild" }],
     });
-    const use = (call: string) => ({ "Words.kt": kotlinModule(words), "Use.kt": `fun use(): Event = ${call}\n` });
-    const right = compiled(use('Legs.`return`(FunArguments(`object` = StateRow(`is` = "x")))'));
+    const use = (call: string) => ({ "Words.kt": kotlinModule(words, "park.words"), "Use.kt": `package park.words\nfun use(): Any = ${call}\n` });
+    const right = compiled(
+      use(
+        'listOf(Legs.`return`(StateRow(`is` = "x", of = null)), Legs.`throw`("x"), Ways.`try`(3), Tabs.`when`, Picks, Navigator(object : Guards { override fun `is`() = IsFact.A_B }).screen)',
+      ),
+    );
     expect(right.status, right.says).toBe(0);
-    const wrong = compiled(use("Legs.`return`(FunArguments())"));
+    const wrong = compiled(
+      use('listOf(Legs.`return`(), Legs.`throw`(1), Ways.`try`("x"), Tabs.list2, object : Views<Int> { override fun string(screen: Screen.String2) = 1 })'),
+    );
     expect(wrong.status).not.toBe(0);
-    expect(wrong.says).toContain("object");
+    for (const says of [
+      "no value passed for parameter 'row'",
+      "integer literal does not conform to the expected type String",
+      "but Int was expected",
+      "list2",
+      "is not abstract",
+    ])
+      expect(wrong.says).toContain(says);
+  });
+
+  it("keeps, gives back, hands back, tells: facts, a state as text, addresses, what is due, urls", () => {
+    const main = `
+package bandstand
+fun main() {
+    val nav = Navigator(Rows(gig = { listOf(GigRow("g1", "Larks", "Wex"), GigRow("g9", "Own", "Wex")) }), mapOf("member" to true, "tried" to true, "gone" to 1.0))
+    val heard = mutableListOf<String>()
+    val stop = nav.listen { heard.add(nav.line) }
+    println(nav.facts)
+    nav.send(Legs.chooseTown())
+    nav.send(Legs.townPicked(TownRow("Wex")))
+    println(nav.screen)
+    nav.send(Legs.toGig(GigRow("g 1/ä", "Larks", "Wex")))
+    println(nav.address)
+    val kept = nav.toJson()
+    stop()
+    val other = Navigator()
+    println(other.restore("{broken"))
+    println(other.restore(kept.replace("plan", "plane")))
+    println(other.restore(kept))
+    println(other.line + " " + other.screen + " " + (other.toJson() == kept))
+    println(other.open("https://park.example/g/x%20y?q#z")?.outcome + " " + other.screen + " " + other.open("/nothing")?.outcome)
+    println(other.send(Legs.rules()).url + " " + other.send(Tabs.me).outcome + " " + other.send(Legs.rules()).url + " " + other.why(Legs.paid()))
+    println(other.stored.toString() + " " + heard.size + " " + nav.due)
+    println(viewOf(object : Views<String> {
+${design.screens.map(({ id }) => `        override fun ${id}(screen: Screen.${id.charAt(0).toUpperCase()}${id.slice(1)}) = "${id}"`).join("\n")}
+    }, nav.screen))
+}
+`;
+    const { jar, status, says } = compiled({ "Navigation.kt": kotlinModule(design, "bandstand"), "Main.kt": main });
+    expect(status, says).toBe(0);
+    expect(execFileSync("java", ["-cp", jar, "bandstand.MainKt"], { encoding: "utf8" }).trimEnd().split("\n")).toEqual([
+      "Facts(tried=false, member=true)",
+      "Gigs(town=Wex)",
+      "/gigs/g%201%2F%C3%A4",
+      "false",
+      "false",
+      "true",
+      "tabs{*gigsTab[gigs,gig]} Gig(gigId=g 1/ä) true",
+      "moved Gig(gigId=x y) null",
+      "null moved /rules.html no-such-control",
+      "{member=true} 3 []",
+      "gig",
+    ]);
   });
 });

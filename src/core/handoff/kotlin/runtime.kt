@@ -50,7 +50,7 @@ private class Reader(private val text: String) {
 }
 
 sealed class Event {
-    data class UseLeg(val leg: String, val item: Any? = null, val fields: Args? = null, val args: Args? = null) : Event()
+    data class UseLeg(val leg: String, val item: Any? = null, val fields: Args? = null) : Event()
     data class Tab(val to: String) : Event()
     data class Pick(val to: String) : Event()
     object Lead : Event()
@@ -124,13 +124,13 @@ private sealed class Change {
     data class Moved(val state: State) : Change()
     data class Refused(val why: String) : Change()
     data class Ignored(val why: String) : Change()
-    object Left : Change()
+    class Left(val url: String?) : Change()
 }
 private val nothingToDo = Change.Ignored("nothing-to-do")
 private val noControl = Change.Ignored("no-such-control")
 
-/** `outcome` is moved, ignored, refused or left; unless it is moved, the state is the one given. */
-class Outcome(val outcome: String, val state: State, val why: String? = null)
+/** `outcome` is moved, ignored, refused or left; unless it is moved, the state is the one given. `url` is what opens outside of the app. */
+class Outcome(val outcome: String, val state: State, val why: String? = null, val url: String? = null)
 
 /** Moves through a design: pure functions from a state and an event to a state. `rows` gives the app's own rows of a type. */
 class Engine(private val plan: Data, private val rows: (String) -> List<Args>? = { null }) {
@@ -142,12 +142,24 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
     private fun leg(id: String): Data = legs.part(id) ?: mapOf()
     private fun rowsOf(type: String): List<Args> = rows(type) ?: plan.part("types")?.part(type)?.parts("rows") ?: listOf()
 
-    fun launch(): State = arriving(null, State(make(plan["launch"]), listOf(), factsAnew(null), "narrow")).let { it.second ?: it.first }
+    /** The state at launch, with facts as they were stored. */
+    fun launch(stored: Args = mapOf()): State {
+        val facts = factsAnew(null) + stored.filter { (id, value) -> plan.part("facts")?.part(id)?.let { it.flag("persists") && isOne(it, value) } == true }
+        return arriving(null, State(make(plan["launch"]), listOf(), facts, "narrow")).let { it.second ?: it.first }
+    }
+
+    /** Legs on `after` that are in reach and can fire, with their milliseconds. */
+    fun due(state: State): List<Pair<String, Double>> = legs.keys.filter { leg(it).text("on") == "after" }.mapNotNull { id ->
+        val fires = inReach(state).any { n -> state.current(n).let { isSource(state, n, leg(id).text("from") ?: "") && canFire(id, it, valuesOn(state, it)) } }
+        if (fires) Pair(id, leg(id)["ms"] as? Double ?: 0.0) else null
+    }
+
+    private fun isOne(fact: Data, value: Any?): Boolean = if (fact["values"] != null) value in fact.texts("values") else value is Boolean
 
     fun step(state: State, event: Event): Outcome {
         val change = attempt(state, event)
         return when (change) {
-            is Change.Left -> Outcome("left", state)
+            is Change.Left -> Outcome("left", state, null, change.url)
             is Change.Ignored -> Outcome("ignored", state, change.why)
             is Change.Refused -> Outcome("refused", state, change.why)
             is Change.Moved -> {
@@ -253,7 +265,7 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
         val open = nodes.indexOfLast { isOpen(it) }
         if (open >= 0) return if (closesBy(nodes[open].at, "back")) Change.Moved(state.update(n, open, closed(nodes[open]))) else nothingToDo
         for (depth in nodes.indices.reversed()) return Change.Moved(state.update(n, depth, backIn(nodes[depth]) ?: continue))
-        if (n == 0) return Change.Left
+        if (n == 0) return Change.Left(null)
         return if (closesBy(state.layers[n - 1].at, "back")) Change.Moved(state.withLayers(n - 1)) else nothingToDo
     }
 
@@ -470,7 +482,7 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
         return listOf("when", "shown", "enabled").all { leg[it] == null || value(leg[it], v) == true }
     }
 
-    private fun fire(state: State, n: Int, id: String, v: Args, own: Args?): Change {
+    private fun fire(state: State, n: Int, id: String, v: Args): Change {
         val leg = leg(id)
         val drawer = if (leg.flag("keepsDrawer")) -1 else state.path(n).indexOfFirst { isOpen(it) && it.at == leg.text("from") }
         var before = if (drawer < 0) state else state.update(n, drawer, closed(state.path(n)[drawer]))
@@ -480,14 +492,14 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
         val move = leg.parts("move")
         val first = move.firstOrNull()?.text("op")
         if (resumed == null && first == "refuse") return Change.Refused(move[0].text("why") ?: "")
-        val args = own ?: argumentsOf(leg, v)
+        val args = argumentsOf(leg, v)
         val given = resultsOf(leg, v)
         if (facts == null || (resumed == null && (args == null || given == null))) return Change.Refused("no-value")
         val sets = facts != state.facts
         val change = resumed ?: when (first) {
             null -> if (sets) Change.Moved(before) else nothingToDo
             "proceed" -> proceed(before)
-            "leave" -> Change.Left
+            "leave" -> Change.Left(move[0].text("url"))
             else -> run(before, before, n, move, args ?: mapOf())
         }
         if (change is Change.Moved) {
@@ -560,7 +572,7 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
             if (!isSource(state, state.top, screen.at)) return Pair(start, state)
             val v = valuesOn(state, screen)
             val id = starting[screen.at + " arrive"]?.firstOrNull { canFire(it, screen, v) } ?: return Pair(start, state)
-            val change = fire(state, state.top, id, v, null) as? Change.Moved ?: return Pair(start, state)
+            val change = fire(state, state.top, id, v) as? Change.Moved ?: return Pair(start, state)
             if (count == 32) return Pair(start, null)
             last = state
             state = change.state
@@ -589,7 +601,7 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
         val v = valuesOn(state, screen)
         val asked = places.filter { isSource(state, n, it, true) }.flatMap { starting["$it depart"] ?: listOf() }
             .firstOrNull { answers(it, by) && canFire(it, screen, v, by) } ?: return tried
-        val instead = fire(state, n, asked, v, null)
+        val instead = fire(state, n, asked, v)
         if (leg(asked)["move"] == null) return if (instead is Change.Moved && tried is Change.Moved) Change.Moved(tried.state.copy(facts = instead.state.facts)) else tried
         if (instead is Change.Left) return instead
         if (instead !is Change.Moved) return tried
@@ -604,7 +616,7 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
         for (n in inReach(state)) {
             val screen = state.current(n)
             val v = valuesOn(state, screen, row, event.fields)
-            if (isSource(state, n, leg.text("from") ?: "") && canFire(event.leg, screen, v)) return fire(state, n, event.leg, v, event.args)
+            if (isSource(state, n, leg.text("from") ?: "") && canFire(event.leg, screen, v)) return fire(state, n, event.leg, v)
         }
         return noControl
     }
@@ -752,8 +764,7 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
 
     private fun setFact(state: State, id: String, value: Any): Change {
         val fact = plan.part("facts")?.part(id) ?: return noControl
-        val possible = if (fact["values"] != null) value in fact.texts("values") else value is Boolean
-        if (!fact.flag("outside") || !possible) return noControl
+        if (!fact.flag("outside") || !isOne(fact, value)) return noControl
         return if (state.facts[id] == value) nothingToDo else Change.Moved(state.copy(facts = state.facts + (id to value)))
     }
 

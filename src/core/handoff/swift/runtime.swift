@@ -53,7 +53,7 @@ public struct Part {
 }
 
 public indirect enum Event {
-    case leg(String, item: Value? = nil, fields: Args? = nil, args: Args? = nil)
+    case leg(String, item: Value? = nil, fields: Args? = nil)
     case tab(String)
     case pick(String)
     case lead
@@ -612,7 +612,7 @@ public final class Engine {
         return ["when", "shown", "enabled"].allSatisfy { !one.has($0) || value(one[$0], v) == .truth(true) }
     }
 
-    private func fire(_ state: State, _ n: Int, _ id: String, _ v: Args, _ given: Args?) -> Change {
+    private func fire(_ state: State, _ n: Int, _ id: String, _ v: Args) -> Change {
         let one = leg(id)
         let drawer = one.flag("keepsDrawer") ? nil : state.path(n).firstIndex { $0.isOpen && $0.at == one.text("from") }
         var before = state
@@ -627,7 +627,7 @@ public final class Engine {
         let move = one.parts("move")
         let first = move.first?.text("op")
         if resumed == nil && first == "refuse" { return .refused(move[0].text("why") ?? "") }
-        let args = given ?? argumentsOf(one, v)
+        let args = argumentsOf(one, v)
         let handed = resultsOf(one, v)
         guard let after = facts, resumed != nil || (args != nil && handed != nil) else { return .refused("no-value") }
         let sets = after != state.facts
@@ -716,7 +716,7 @@ public final class Engine {
             if !isSource(state, state.top, screen.at) { return state }
             let v = valuesOn(state, screen)
             guard let id = legsFrom(screen.at, "arrive").first(where: { canFire($0, screen, v) }) else { return state }
-            guard case .moved(let next) = fire(state, state.top, id, v, nil) else { return state }
+            guard case .moved(let next) = fire(state, state.top, id, v) else { return state }
             if count == 32 { return nil }
             last = state
             state = next
@@ -740,7 +740,7 @@ public final class Engine {
         let v = valuesOn(state, screen)
         let legs = places.filter { isSource(state, n, $0, drawersClosed: true) }.flatMap { legsFrom($0, "depart") }
         guard let asked = legs.first(where: { answers($0, by) && canFire($0, screen, v, by) }) else { return tried }
-        let instead = fire(state, n, asked, v, nil)
+        let instead = fire(state, n, asked, v)
         if !leg(asked).has("move") {
             if case .moved(let next) = instead, case .moved(let there) = tried { return .moved(there.with { $0.facts = next.facts }) }
             return tried
@@ -752,7 +752,7 @@ public final class Engine {
         }
     }
 
-    private func useLeg(_ state: State, _ id: String, _ item: Value?, _ fields: Args?, _ args: Args?) -> Change {
+    private func useLeg(_ state: State, _ id: String, _ item: Value?, _ fields: Args?) -> Change {
         let one = leg(id)
         guard let from = one.text("from"), one.text("on") != "arrive", one.text("on") != "depart" else { return .noControl }
         let row = item.flatMap { rowOf(one, $0) }
@@ -760,7 +760,7 @@ public final class Engine {
         for n in inReach(state) {
             let screen = state.current(n)
             let v = valuesOn(state, screen, item: row, fields: fields)
-            if isSource(state, n, from) && canFire(id, screen, v) { return fire(state, n, id, v, args) }
+            if isSource(state, n, from) && canFire(id, screen, v) { return fire(state, n, id, v) }
         }
         return .noControl
     }
@@ -776,7 +776,7 @@ public final class Engine {
 
     private func unasked(_ state: State, _ event: Event, _ held: Bool) -> Change {
         switch event {
-        case .leg(let id, let item, let fields, let args): return useLeg(state, id, item, fields, args)
+        case .leg(let id, let item, let fields): return useLeg(state, id, item, fields)
         case .tab(let to), .pick(let to): return choose(state, controlOf(state, event, held), to)
         case .lead: return pressLead(state)
         case .back: return goBack(state, state.top)
