@@ -5,7 +5,6 @@ import { meaningless } from "../core/check/meaningless.ts";
 import { proofText } from "../core/check/proof.ts";
 import type { Checked, HandedFile } from "../core/handoff/handed.ts";
 import { TARGETS, targetOf } from "../core/handoff/target.ts";
-import { reactModule } from "../core/handoff/typescript/react.ts";
 import { checked } from "./checked.ts";
 import { readDocument, Unusable, writeOut } from "./files.ts";
 
@@ -16,6 +15,8 @@ interface GenOptions {
   check?: boolean;
   /** Adds the file for React apps to TypeScript. */
   react?: boolean;
+  /** The package of Kotlin, or the namespace of Swift. */
+  package?: string;
 }
 
 /**
@@ -32,6 +33,8 @@ export async function genCommand(file: string, options: GenOptions): Promise<num
   }
   if (options.react && !targets.some(({ id }) => id === "typescript"))
     throw new Unusable(`etape: --react adds a file to the target typescript, and "${options.to}" is another; expected --to typescript`);
+  if (options.package !== undefined && !/^[A-Za-z_]\w*(\.[A-Za-z_]\w*)*$/.test(options.package))
+    throw new Unusable(`etape: --package "${options.package}" is no name of a package; expected one such as park.bandstand`);
   if (!options.check)
     await mkdir(options.out, { recursive: true }).catch((error: NodeJS.ErrnoException) => {
       throw new Unusable(`etape: ${options.out}: can not be made (${error.code ?? String(error)}); expected a folder`);
@@ -48,10 +51,11 @@ export async function genCommand(file: string, options: GenOptions): Promise<num
     get proof() {
       return proofText(found().proof);
     },
+    ...(options.react ? { react: true } : {}),
+    ...(options.package === undefined ? {} : { packageName: options.package }),
     frame: targets.some(({ id }) => id === "prototype") ? await prototypeFrame() : "",
   };
   const files = targets.flatMap((target) => target.files(project, given));
-  if (options.react) files.push({ name: "navigation-react.tsx", text: reactModule(project) });
   if (options.check) return others(files, options.out);
   for (const made of files) {
     await writeOut(join(options.out, made.name), made.text);

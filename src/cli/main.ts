@@ -55,6 +55,7 @@ export async function main(args: string[]): Promise<number> {
     .addOption(new Option("--to <target>").choices([...TARGETS.map((target) => target.id), "all"]).makeOptionMandatory())
     .requiredOption("--out <folder>", "where to write it")
     .option("--check", "only say whether what lies there is of this design")
+    .option("--package <name>", "with kotlin: the package; with swift: the enum that is the namespace")
     .option("--react", "with typescript: a small file for React apps as well")
     .action(async (file, options) => done(await genCommand(file, options)));
   program

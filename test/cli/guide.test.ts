@@ -42,7 +42,10 @@ function compile(): string {
 }
 
 describe("docs/code.md", () => {
-  beforeAll(() => symlinkSync(resolve("demo"), join(folder, "demo")));
+  beforeAll(() => {
+    symlinkSync(resolve("demo"), join(folder, "demo"));
+    symlinkSync(resolve("examples"), join(folder, "examples"));
+  });
 
   it("gives commands that run as it says, and files where it says", { timeout: 300_000 }, () => {
     const commands = blocks("sh").flatMap((block) => block.trim().split("\n"));
@@ -51,6 +54,7 @@ describe("docs/code.md", () => {
       const { status, stderr } = run(command);
       expect(status, `${command}\n${stderr}`).toBe(0);
     }
+    expect(blocks("tsx").map((block) => block.trim())).toEqual([readFileSync("examples/bandstand/src/main.tsx", "utf8").trim()]);
     for (const [, file] of guide.matchAll(/`((?:app|tests|preview)\/[\w.-]+)`/g)) expect(existsSync(join(folder, file ?? "")), file).toBe(true);
   });
 
@@ -71,7 +75,7 @@ describe("docs/code.md", () => {
     const main = readFileSync(join(folder, "app/main.ts"), "utf8");
     const refused = /`(nav\.legs\.toApiary\(.*?\))` does not compile/.exec(guide)?.[1] ?? "";
     writeFileSync(join(folder, "app/main.ts"), `${main}\n${refused};\n`);
-    expect(compile()).toContain("apiaryId");
+    expect(compile()).toContain("Property 'id' is missing");
     writeFileSync(join(folder, "app/main.ts"), main);
     const views = readFileSync(join(folder, "app/views.ts"), "utf8");
     writeFileSync(join(folder, "app/views.ts"), views.replace(/hive: \(.*?\),/, ""));

@@ -41,7 +41,12 @@ const ResultSent = z.object({
   /** The first fix of the first finding that is no open end, for the line that tells how things stand. */
   fix: EditSent.optional(),
 });
-const CheckedSent = z.object({ findings: z.array(z.object({ severity: text, code: text, message: text })).readonly(), proof: text, frame: text });
+const CheckedSent = z.object({
+  findings: z.array(z.object({ severity: text, code: text, message: text })).readonly(),
+  proof: text,
+  frame: text,
+  react: z.boolean().optional(),
+});
 
 export type PlainFinding = z.infer<typeof FindingSent>;
 /** A check's result as it comes from a worker: without its fixes, which are worked out where they are shown. */

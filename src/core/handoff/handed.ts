@@ -13,6 +13,10 @@ export interface Checked {
   proof: string;
   /** The page of a prototype without a project, as it was built. */
   frame: string;
+  /** With TypeScript the file for React apps as well. */
+  react?: boolean;
+  /** The package of the Kotlin file, or the name of the enum that is the namespace of the Swift file. */
+  packageName?: string;
 }
 
 /** Something that can be handed off: a name for the command line, words for people, and the files. */

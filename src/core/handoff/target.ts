@@ -13,6 +13,7 @@ import { swiftModule } from "./swift/module.ts";
 import { featureFiles } from "./tests/gherkin.ts";
 import { walksJson } from "./tests/walks.ts";
 import { typescriptModule } from "./typescript/module.ts";
+import { reactModule } from "./typescript/react.ts";
 
 /** Everything that can be handed off; a new format is one entry here. */
 export const TARGETS: readonly Target[] = [
@@ -34,14 +35,17 @@ export const TARGETS: readonly Target[] = [
   {
     id: "typescript",
     name: "TypeScript",
-    says: "One module: types that refuse a forgotten argument, a function for each leg, and a navigator that moves as it was walked, bound to the browser's history.",
-    files: (project) => [{ name: "navigation.ts", text: typescriptModule(project) }],
+    says: "One module: a function for each leg that asks only for what the design cannot work out, a navigator that moves as it was walked, bound to the browser's history; with a small file for React.",
+    files: (project, { react }) => [
+      { name: "navigation.ts", text: typescriptModule(project) },
+      ...(react ? [{ name: "navigation-react.tsx", text: reactModule(project) }] : []),
+    ],
   },
   {
     id: "kotlin",
     name: "Kotlin",
     says: "The same types, the same plan and the same state function in plain Kotlin.",
-    files: (project) => [{ name: "Navigation.kt", text: kotlinModule(project) }],
+    files: (project, { packageName }) => [{ name: "Navigation.kt", text: kotlinModule(project, packageName) }],
   },
   {
     id: "swift",

@@ -1,6 +1,7 @@
 import { keyField } from "../model/lookup.ts";
 import { once } from "../model/once.ts";
-import type { Project } from "../model/schema.ts";
+import type { Project, Screen } from "../model/schema.ts";
+import { patternVariables } from "../model/template.ts";
 import type { EntrancePlan, FactPlan, PlanData, TypePlan } from "./data.ts";
 import { entrancePlan, lowerLegs } from "./lower/legs.ts";
 import { containerPlans, lanePlans, screenPlans } from "./lower/places.ts";
@@ -30,7 +31,9 @@ function makePlan(project: Project): Plan {
  */
 export function planData(project: Project): PlanData {
   const { launch, legs, ...tables } = once(project, lower);
-  const paths = project.screens.flatMap((screen) => (screen.path === undefined ? [] : [[`~${screen.id}`, pathPlan(project, screen.id, screen.path)] as const]));
+  const paths = project.screens.flatMap(({ id, path, params }) =>
+    path !== undefined && bindsAll(path, params) ? [[`~${id}`, pathPlan(project, id, path)] as const] : [],
+  );
   return {
     launch,
     screens: Object.fromEntries(tables.screens),
@@ -41,6 +44,12 @@ export function planData(project: Project): PlanData {
     types: Object.fromEntries(tables.types),
     lanes: Object.fromEntries(tables.lanes),
   };
+}
+
+/** Whether an address says all that a screen cannot do without; one that does not opens nothing, and so is never shown. */
+function bindsAll(path: string, params: Screen["params"]): boolean {
+  const bound = patternVariables(path);
+  return params.every(({ name, required, default: initial }) => !required || initial !== undefined || bound.includes(name));
 }
 
 /** A screen's own address as a way in to it. */

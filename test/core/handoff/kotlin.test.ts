@@ -103,7 +103,11 @@ describe.skipIf(!installed)("the generated Kotlin", { timeout: 400_000 }, () => 
       stacks: { when: "fun val string", list: "object" },
       tabs: { class: "when list" },
       screens: {
-        fun: { name: '*/ $x "quoted"\n', params: [{ name: "object", type: "state", required: true }], elements: [{ id: "object", kind: "field", label: "Object" }] },
+        fun: {
+          name: '*/ $x "quoted"\n',
+          params: [{ name: "object", type: "state", required: true }],
+          elements: [{ id: "object", kind: "field", label: "Object" }],
+        },
         val: {
           code: "class",
           params: [{ name: "in", type: "integer", required: false }],

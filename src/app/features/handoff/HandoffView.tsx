@@ -34,6 +34,7 @@ export function HandoffView() {
           ? "The check was stopped by hand; nothing is known of its findings."
           : "The check is still running; look again in a moment.",
       frame: frame ?? "{{title}}{{project}}",
+      react: true,
     }),
     [result, stopped, frame],
   );

@@ -225,7 +225,7 @@ open class Core(
     /** The address of the screen that shows, if it has one. */
     val address: String? get() {
         val shown = state.current()
-        val own = listOf(plan.part("screens")?.part(shown.at)?.text("path"))
+        val own = listOf(plan.part("entrances")?.part("~" + shown.at)?.text("pattern"))
         val ways = (plan.part("entrances") ?: mapOf()).keys.mapNotNull { plan.part("entrances")?.part(it) }.filter { it.text("to") == shown.at }.map { it.text("pattern") }
         return (own + ways).filterNotNull().mapNotNull { Patterns.build(it, shown.args) }.firstOrNull()
     }

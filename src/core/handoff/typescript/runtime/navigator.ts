@@ -226,8 +226,9 @@ export class Core {
 
   private addressOf(state: State): string | undefined {
     const { at, args } = currentScreen(state);
-    const ways = [...this.app.plan.entrances.values()].filter(({ to }) => to === at);
-    for (const pattern of [this.app.plan.screens.get(at)?.path, ...ways.map((way) => way.pattern)]) {
+    const { entrances } = this.app.plan;
+    const ways = [...entrances.values()].filter(({ to }) => to === at);
+    for (const { pattern } of [entrances.get(`~${at}`) ?? {}, ...ways]) {
       const found = pattern === undefined ? undefined : buildAddress(pattern, args);
       if (found !== undefined) return found;
     }
