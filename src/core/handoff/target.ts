@@ -51,7 +51,7 @@ export const TARGETS: readonly Target[] = [
     id: "swift",
     name: "Swift",
     says: "The same types, the same plan and the same state function in plain Swift.",
-    files: (project) => [{ name: "Navigation.swift", text: swiftModule(project) }],
+    files: (project, { packageName }) => [{ name: "Navigation.swift", text: swiftModule(project, packageName) }],
   },
   { id: "svg", name: "Map", says: "The map as a drawing.", files: (project) => [{ name: "map.svg", text: mapSvg(project) }] },
   { id: "dot", name: "Graph, DOT", says: "Screens and legs as a graph for Graphviz.", files: (project) => [{ name: "map.dot", text: dot(project) }] },

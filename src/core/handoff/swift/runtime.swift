@@ -1,6 +1,6 @@
 
 /// A value as conditions and arguments have it, and as the plan is made of.
-public indirect enum Value: Equatable, Decodable {
+public indirect enum Value: Equatable, Codable {
     case text(String)
     case number(Double)
     case truth(Bool)
@@ -18,6 +18,18 @@ public indirect enum Value: Equatable, Decodable {
         else { self = .record(try one.decode([String: Value].self)) }
     }
 
+    public func encode(to encoder: Encoder) throws {
+        var one = encoder.singleValueContainer()
+        switch self {
+        case .text(let text): try one.encode(text)
+        case .number(let number): try one.encode(number)
+        case .truth(let truth): try one.encode(truth)
+        case .record(let record): try one.encode(record)
+        case .list(let list): try one.encode(list)
+        case .nothing: try one.encodeNil()
+        }
+    }
+
     /// The value as text, numbers without an empty fraction.
     public var asText: String {
         switch self {
@@ -28,6 +40,8 @@ public indirect enum Value: Equatable, Decodable {
         }
     }
     var string: String? { if case .text(let text) = self { return text } else { return nil } }
+    var number: Double? { if case .number(let number) = self { return number } else { return nil } }
+    var truth: Bool? { if case .truth(let truth) = self { return truth } else { return nil } }
     var record: Args? { if case .record(let record) = self { return record } else { return nil } }
     var list: [Value] { if case .list(let list) = self { return list } else { return [] } }
 }
@@ -195,16 +209,17 @@ enum Change {
     case moved(State)
     case refused(String)
     case ignored(String)
-    case left
+    case left(String?)
     static let nothingToDo = Change.ignored("nothing-to-do")
     static let noControl = Change.ignored("no-such-control")
 }
 
-/// `outcome` is moved, ignored, refused or left; unless it is moved, the state is the one given.
+/// `outcome` is moved, ignored, refused or left; unless it is moved, the state is the one given. `url` is what opens outside of the app.
 public struct Outcome {
     public let outcome: String
     public let state: State
     public var why: String? = nil
+    public var url: String? = nil
 }
 
 /// A state in which a container stands on the path of a branch.
@@ -234,14 +249,35 @@ public final class Engine {
     private func rowsOf(_ type: String) -> [Args] { return rows(type) ?? (plan.part("types")?.part(type)?.parts("rows") ?? []).map { $0.values } }
     private func legsFrom(_ place: String, _ on: String) -> [String] { return order.filter { leg($0).text("from") == place && leg($0).text("on") == on } }
 
-    public func launch() -> State {
-        let first = State(base: make(plan["launch"]), layers: [], facts: factsAnew(nil), width: "narrow")
+    /// The state at launch, with facts as they were stored.
+    public func launch(stored: Args = [:]) -> State {
+        var first = State(base: make(plan["launch"]), layers: [], facts: factsAnew(nil), width: "narrow")
+        for (id, value) in stored {
+            if let fact = plan.part("facts")?.part(id), fact.flag("persists"), isOne(fact, value) { first.facts[id] = value }
+        }
         return arriving(nil, first) ?? first
+    }
+
+    /// Legs on `after` that are in reach and can fire, with their milliseconds.
+    public func due(_ state: State) -> [(leg: String, ms: Double)] {
+        return order.filter { leg($0).text("on") == "after" }.compactMap { id in
+            let fires = inReach(state).contains { n in
+                let screen = state.current(n)
+                return isSource(state, n, leg(id).text("from") ?? "") && canFire(id, screen, valuesOn(state, screen))
+            }
+            guard fires, case .number(let ms)? = leg(id)["ms"] else { return nil }
+            return (id, ms)
+        }
+    }
+
+    private func isOne(_ fact: Part, _ value: Value) -> Bool {
+        if case .truth = value { return !fact.has("values") }
+        return value.string.map { fact.texts("values").contains($0) } ?? false
     }
 
     public func step(_ state: State, _ event: Event) -> Outcome {
         switch attempt(state, event) {
-        case .left: return Outcome(outcome: "left", state: state)
+        case .left(let url): return Outcome(outcome: "left", state: state, url: url)
         case .ignored(let why): return Outcome(outcome: "ignored", state: state, why: why)
         case .refused(let why): return Outcome(outcome: "refused", state: state, why: why)
         case .moved(let next):
@@ -350,7 +386,7 @@ public final class Engine {
         for depth in nodes.indices.reversed() {
             if let next = backIn(nodes[depth]) { return .moved(state.update(n, depth, next)) }
         }
-        if n == 0 { return .left }
+        if n == 0 { return .left(nil) }
         return closes(state.layers[n - 1].at, "back") ? .moved(state.withLayers(n - 1)) : .nothingToDo
     }
 
@@ -634,7 +670,7 @@ public final class Engine {
         let change: Change
         if let done = resumed { change = done }
         else if first == "proceed" { change = proceed(before) }
-        else if first == "leave" { change = .left }
+        else if first == "leave" { change = .left(move[0].text("url")) }
         else if first == nil { change = sets ? .moved(before) : .nothingToDo }
         else { change = run(before, before, n, move, args ?? [:]) }
         switch change {
@@ -932,9 +968,7 @@ public final class Engine {
 
     private func setFact(_ state: State, _ id: String, _ to: Value) -> Change {
         guard let fact = plan.part("facts")?.part(id), fact.flag("outside") else { return .noControl }
-        var possible = false
-        if case .truth = to { possible = !fact.has("values") } else if let text = to.string { possible = fact.texts("values").contains(text) }
-        if !possible { return .noControl }
+        if !isOne(fact, to) { return .noControl }
         return state.facts[id] == to ? .nothingToDo : .moved(state.with { $0.facts[id] = to })
     }
 
