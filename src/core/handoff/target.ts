@@ -11,7 +11,7 @@ import { specificationHtml } from "./specification/html.ts";
 import { specificationMarkdown } from "./specification/markdown.ts";
 import { swiftModule } from "./swift/module.ts";
 import { featureFiles } from "./tests/gherkin.ts";
-import { walksJson } from "./tests/walks.ts";
+import { WALKS_RUNNER, walksJson } from "./tests/walks.ts";
 import { typescriptModule } from "./typescript/module.ts";
 import { reactModule } from "./typescript/react.ts";
 
@@ -71,8 +71,8 @@ export const TARGETS: readonly Target[] = [
   {
     id: "tests",
     name: "Tests",
-    says: "Few walks that use every leg, as Gherkin features and as events; and the walks kept in the document.",
-    files: (project) => [...featureFiles(project), { name: "walks.json", text: walksJson(project) }],
+    says: "A short walk for each leg, as Gherkin scenarios and as events with a program that runs them; and the walks kept in the document.",
+    files: (project) => [...featureFiles(project), { name: "walks.json", text: walksJson(project) }, { name: "run-walks.mjs", text: WALKS_RUNNER }],
   },
   {
     id: "addresses",

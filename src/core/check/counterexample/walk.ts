@@ -1,5 +1,6 @@
 /** Makes walks concrete: what the search found abstractly is replayed through `step` on the document itself. */
 
+import { addressValues } from "../../insight/addresses.ts";
 import { appOf } from "../../insight/app.ts";
 import { legEvents } from "../../insight/available.ts";
 import { typedFields } from "../../insight/typed.ts";
@@ -11,7 +12,6 @@ import type { Outcome, State } from "../../semantics/types.ts";
 import type { Choice } from "../system/choices.ts";
 import type { Edge, Exploration, Explored } from "../system/exploration.ts";
 import { isInstance } from "../system/instance.ts";
-import { addressValues } from "./addresses.ts";
 
 /** Concrete states that are followed side by side. */
 const BEAM = 24;

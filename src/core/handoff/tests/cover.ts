@@ -1,3 +1,4 @@
+import { addressValues } from "../../insight/addresses.ts";
 import { appOf } from "../../insight/app.ts";
 import { candidateEvents } from "../../insight/available.ts";
 import { typedFields } from "../../insight/typed.ts";
@@ -5,93 +6,86 @@ import { lookup } from "../../model/lookup.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { stateLine } from "../../semantics/line.ts";
+import { currentScreen } from "../../semantics/state.ts";
 import { arrive, beginning, step } from "../../semantics/step.ts";
-import type { Outcome, State } from "../../semantics/types.ts";
+import type { State } from "../../semantics/types.ts";
 
-/** States that are looked at for the next leg: by what a user does; by that and the outside, from where a walk stands and from a launch. */
-const BY_USER = 1_500;
-const NEAR = 150;
-const FAR = 4_000;
+/** States that are gone on from, for what users do and for that and the outside. */
+const BY_USER = 2_500;
+const BY_ALL = 2_500;
 
 export interface Cover {
-  /** Each begins with a launch. */
-  walks: NavEvent[][];
+  /** By leg the events after a launch by which it fires first, in document order of the legs. */
+  walks: Array<{ leg: string; events: NavEvent[] }>;
   /** Legs that no walk uses: none was found by which they fire. */
   unused: string[];
 }
 
 /**
- * Few walks that use every leg: each goes on to the nearest leg that was not used yet (breadth
- * first over whole states), and a new one begins where none is near. Greedy, so not the fewest
- * that could be; the fewest is at least one launch.
+ * For each leg a short walk of its own from a launch, breadth first: by what users do, and where a leg does not fire by that alone, with the
+ * outside (facts, widths, ways in, new launches) too. Values of addresses, rows and fields are tried that conditions compare with.
  */
 export function coveringWalks(project: Project): Cover {
-  const app = appOf(project);
-  const unused = new Set(project.legs.map((leg) => leg.id));
-  const used = ({ log }: Outcome) => log.fired.filter((leg) => unused.has(leg));
-  const walks: NavEvent[][] = [];
-  for (let first = true; unused.size > 0; first = false) {
-    const launched = arrive(app, undefined, beginning(app));
-    const atOnce = used(launched);
-    for (const leg of atOnce) unused.delete(leg);
-    let { state } = launched;
-    const walk: NavEvent[] = [];
-    for (;;) {
-      const next = nearest(project, state, BY_USER, isOfUser, used) ?? nearest(project, state, walk.length === 0 ? FAR : NEAR, () => true, used);
-      if (!next) break;
-      walk.push(...next.events);
-      state = next.state;
-      for (const leg of next.used) unused.delete(leg);
-    }
-    if (walk.length === 0 && !(first && atOnce.length > 0)) break;
-    walks.push(walk);
-  }
-  return { walks, unused: [...unused] };
-}
-
-interface Next {
-  events: NavEvent[];
-  state: State;
-  used: string[];
+  const found = new Map<string, NavEvent[]>();
+  const launched = arrive(appOf(project), undefined, beginning(appOf(project)));
+  for (const leg of launched.log.fired) if (!found.has(leg)) found.set(leg, []);
+  search(project, launched.state, BY_USER, isOfUser, found);
+  if (found.size < project.legs.length) search(project, launched.state, BY_ALL, () => true, found);
+  return {
+    walks: project.legs.flatMap(({ id }) => {
+      const events = found.get(id);
+      return events ? [{ leg: id, events }] : [];
+    }),
+    unused: project.legs.flatMap(({ id }) => (found.has(id) ? [] : [id])),
+  };
 }
 
 const isOfUser = (event: NavEvent): boolean => event.do !== "enter" && event.do !== "launch" && event.do !== "fact" && event.do !== "width";
 
-function nearest(project: Project, from: State, most: number, wanted: (event: NavEvent) => boolean, used: (result: Outcome) => string[]): Next | undefined {
-  const seen = new Set([keyOf(project, from)]);
-  const queue: Array<{ state: State; events: NavEvent[] }> = [{ state: from, events: [] }];
-  for (let i = 0; i < queue.length && i < most; i++) {
-    const at = queue[i] as { state: State; events: NavEvent[] };
-    for (const event of ordered(candidateEvents(project, at.state).filter(wanted)).flatMap((one) => withFields(project, at.state, one))) {
+interface Reached {
+  state: State;
+  from: Reached | undefined;
+  event: NavEvent | undefined;
+}
+
+function search(project: Project, start: State, most: number, wanted: (event: NavEvent) => boolean, found: Map<string, NavEvent[]>) {
+  const seen = new Set([keyOf(project, start)]);
+  const queue: Reached[] = [{ state: start, from: undefined, event: undefined }];
+  for (let i = 0; i < queue.length && i < most && found.size < project.legs.length; i++) {
+    const at = queue[i] as Reached;
+    for (const event of eventsIn(project, at.state).filter(wanted)) {
       const result = step(appOf(project), at.state, event);
       if (result.outcome === "ignored" || result.outcome === "refused") continue;
-      const events = [...at.events, event];
-      const legs = used(result);
-      if (legs.length > 0) return { events, state: result.state, used: legs };
+      const next: Reached = { state: result.state, from: at, event };
+      for (const leg of result.log.fired) if (!found.has(leg)) found.set(leg, eventsTo(next));
       if (result.outcome === "left") continue;
       const key = keyOf(project, result.state);
       if (seen.has(key)) continue;
       seen.add(key);
-      queue.push({ state: result.state, events });
+      queue.push(next);
     }
   }
-  return undefined;
 }
 
-/** An event with what might be typed, where its leg asks what was. */
-function withFields(project: Project, state: State, event: NavEvent): NavEvent[] {
-  const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
-  if (!leg || event.do !== "leg") return [event];
-  return typedFields(project, state, leg).map((fields) => (fields ? { ...event, fields } : event));
+function eventsTo(reached: Reached): NavEvent[] {
+  const out: NavEvent[] = [];
+  for (let at: Reached | undefined = reached; at?.event; at = at.from) out.unshift(at.event);
+  return out;
 }
 
-/** What a user does comes before what the outside does. */
-function ordered(events: NavEvent[]): NavEvent[] {
-  const rank = (event: NavEvent) =>
-    event.do === "leg" ? 0 : event.do === "fact" || event.do === "width" ? 2 : event.do === "enter" || event.do === "launch" ? 3 : 1;
-  return [...events].sort((a, b) => rank(a) - rank(b));
+/** Every event that could be tried, with each that might be typed for it and each value that an address might have. */
+function eventsIn(project: Project, state: State): NavEvent[] {
+  return candidateEvents(project, state).flatMap((event): NavEvent[] => {
+    if (event.do === "enter") {
+      const entrance = lookup(project).entrances.get(event.entrance);
+      return entrance?.pattern === undefined ? [event] : addressValues(project, entrance).map((args) => ({ ...event, args }));
+    }
+    const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
+    return leg ? typedFields(project, state, leg).map((fields) => (fields ? { ...event, fields } : event)) : [event];
+  });
 }
 
+/** What tells states apart: where everything stands, what the screen that shows knows, facts and width. */
 function keyOf(project: Project, state: State): string {
-  return `${stateLine(planOf(project), state)} ${JSON.stringify(state.facts)} ${state.width}`;
+  return `${stateLine(planOf(project), state)} ${JSON.stringify(currentScreen(state).args)} ${JSON.stringify(state.facts)} ${state.width}`;
 }

@@ -1,6 +1,9 @@
 import { appOf } from "../../insight/app.ts";
+import { legStart } from "../../model/describe.ts";
+import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
-import type { NavEvent, Project } from "../../model/schema.ts";
+import { moveSentence } from "../../model/propose.ts";
+import type { Leg, NavEvent, Project } from "../../model/schema.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { stateLine } from "../../semantics/line.ts";
 import { launch, step } from "../../semantics/step.ts";
@@ -9,24 +12,36 @@ import { coveringWalks } from "./cover.ts";
 /** A walk with what each step shows, as the engine has it. */
 export interface TestWalk {
   name: string;
+  /** The leg that it is there to show; a walk of the document shows none in particular. */
+  leg?: string;
   /** State line after the launch. */
   starts: string;
   steps: Array<{ event: NavEvent; shows: string }>;
+  /** Lines that the document itself expects, after so many events. */
+  expect?: Array<{ after: number; shows: string }>;
 }
 
 interface TestWalks {
   walks: TestWalk[];
   unused: string[];
 }
-/** The walks that use every leg, then the document's own, each replayed for what it shows. */
+/** A walk for each leg, then the document's own, each replayed for what it shows. */
 export function testWalks(project: Project): TestWalks {
   return once(project, makeWalks);
 }
 
 function makeWalks(project: Project): TestWalks {
   const cover = coveringWalks(project);
-  const covering = cover.walks.map((events, i) => replayed(project, `Every leg, part ${i + 1} of ${cover.walks.length}`, events));
-  return { walks: [...covering, ...project.walks.map((walk) => replayed(project, walk.name || walk.id, walk.events))], unused: cover.unused };
+  const covering = cover.walks.map(({ leg, events }) => ({ ...replayed(project, nameOfLeg(project, lookup(project).legs.get(leg)), events), leg }));
+  const kept = project.walks.map(({ id, name, events, expect }) => ({ ...replayed(project, name || id, events), ...(expect ? { expect } : {}) }));
+  return { walks: [...covering, ...kept], unused: cover.unused };
+}
+
+/** What a leg does, as the name of its scenario: `"Inspect" on "Hive": Opens …`. */
+function nameOfLeg(project: Project, leg: Leg | undefined): string {
+  if (!leg) return "";
+  const does = leg.move ? moveSentence(project, leg.from, leg.move) : "Sets facts.";
+  return `${legStart(project, leg)}${leg.when === undefined ? "" : ` if ${leg.when}`}: ${does}`;
 }
 
 function replayed(project: Project, name: string, events: readonly NavEvent[]): TestWalk {
@@ -39,9 +54,35 @@ function replayed(project: Project, name: string, events: readonly NavEvent[]): 
   return { name, starts, steps };
 }
 
-/** The walks as JSON: `{made, launches, fewest, unused, walks}`; events are those that `etape step` takes. */
+/** The walks as JSON: `{project, unused, walks}`; events are those that `etape step` takes. */
 export function walksJson(project: Project): string {
   const { walks, unused } = testWalks(project);
-  const launches = walks.length - project.walks.length;
-  return `${JSON.stringify({ project: project.name, launches, fewest: launches === 0 ? 0 : 1, unused, walks }, null, 2)}\n`;
+  return `${JSON.stringify({ project: project.name, unused, walks }, null, 2)}\n`;
 }
+
+/** A program for Node that walks `walks.json` by a generated navigator, and says where it goes another way. */
+export const WALKS_RUNNER = `// Walks walks.json by the generated navigator: node run-walks.mjs NAVIGATION.js (or .ts, where Node reads types)
+import { readFileSync } from "node:fs";
+import { pathToFileURL } from "node:url";
+
+const { start, next, lineOf } = await import(pathToFileURL(process.argv[2] ?? "navigation.js").href);
+const { walks } = JSON.parse(readFileSync(new URL("walks.json", import.meta.url), "utf8"));
+let failed = 0;
+for (const { name, starts, steps, expect = [] } of walks) {
+  let state = start();
+  const wrong = [];
+  const shows = (wanted, what) => {
+    if (lineOf(state) !== wanted) wrong.push(\`  \${what}: expected \${wanted}, found \${lineOf(state)}\`);
+  };
+  shows(starts, "launch");
+  steps.forEach(({ event, shows: wanted }, i) => {
+    state = next(state, event).state;
+    shows(wanted, JSON.stringify(event));
+    for (const one of expect) if (one.after === i + 1) shows(one.shows, \`what is expected after \${one.after}\`);
+  });
+  if (wrong.length > 0) failed += 1;
+  console.log([\`\${wrong.length > 0 ? "✗" : "✓"} \${name}\`, ...wrong].join("\\n"));
+}
+console.log(\`\${walks.length} walks, \${failed} failed\`);
+process.exitCode = failed > 0 ? 1 : 0;
+`;

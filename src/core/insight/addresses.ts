@@ -1,7 +1,7 @@
-import { sampleArguments } from "../../insight/available.ts";
-import { firstScreen, lookup } from "../../model/lookup.ts";
-import type { Entrance, Json, Project } from "../../model/schema.ts";
-import { patternVariables } from "../../model/template.ts";
+import { firstScreen, lookup } from "../model/lookup.ts";
+import type { Entrance, Json, Project } from "../model/schema.ts";
+import { patternVariables } from "../model/template.ts";
+import { sampleArguments } from "./available.ts";
 
 /** Sets of values that are tried for one way in, at most. */
 const MOST = 24;
