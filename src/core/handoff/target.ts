@@ -11,7 +11,8 @@ import { specificationHtml } from "./specification/html.ts";
 import { specificationMarkdown } from "./specification/markdown.ts";
 import { swiftModule } from "./swift/module.ts";
 import { featureFiles } from "./tests/gherkin.ts";
-import { WALKS_RUNNER, walksJson } from "./tests/walks.ts";
+import runWalks from "./tests/run-walks.txt?raw";
+import { walksJson } from "./tests/walks.ts";
 import { typescriptModule } from "./typescript/module.ts";
 import { reactModule } from "./typescript/react.ts";
 
@@ -24,6 +25,7 @@ export const TARGETS: readonly Target[] = [
     files: (project, checked) => [
       { name: "specification.md", text: specificationMarkdown(project, checked) },
       { name: "specification.html", text: specificationHtml(project, checked) },
+      { name: "specification-map.svg", text: mapSvg(project) },
     ],
   },
   {
@@ -72,7 +74,7 @@ export const TARGETS: readonly Target[] = [
     id: "tests",
     name: "Tests",
     says: "A short walk for each leg, as Gherkin scenarios and as events with a program that runs them; and the walks kept in the document.",
-    files: (project) => [...featureFiles(project), { name: "walks.json", text: walksJson(project) }, { name: "run-walks.mjs", text: WALKS_RUNNER }],
+    files: (project) => [...featureFiles(project), { name: "walks.json", text: walksJson(project) }, { name: "run-walks.mjs", text: runWalks }],
   },
   {
     id: "addresses",

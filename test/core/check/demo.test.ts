@@ -69,12 +69,16 @@ describe("reports", () => {
   const sarif = sarifReport("a folder/draft.etape.json", draft.text, draft.project, found) as {
     version: string;
     runs: Array<{
-      tool: { driver: { rules: Array<{ id: string }> } };
+      tool: { driver: { rules: Array<{ id: string; help?: { text: string } }> } };
       results: Array<{
         ruleId: string;
         ruleIndex: number;
         level: string;
         message: { text: string };
+        partialFingerprints: Record<string, string>;
+        codeFlows?: Array<{
+          threadFlows: Array<{ locations: Array<{ location: { message: { text: string }; physicalLocation: { region: { startLine: number } } } }> }>;
+        }>;
         locations: Array<{ physicalLocation: { artifactLocation: { uri: string }; region: { startLine: number; startColumn: number } } }>;
       }>;
     }>;
@@ -100,6 +104,25 @@ describe("reports", () => {
       const [main = "", detail] = found.findings[i]?.subjects ?? [];
       const next = (lines[startLine] ?? "").trim();
       expect([`"id": "${main}",`, `"id": "${detail}",`, `"name": "${detail}",`]).toContain(next);
+    }
+  });
+
+  it("SARIF: a fingerprint that outlives other lines, help for each rule, and the walk as a code flow", () => {
+    const before = draft.text;
+    const moved = sarifReport("draft.etape.json", before.replace("{", "{\n\n"), draft.project, found) as typeof sarif;
+    const prints = (log: typeof sarif) => log.runs[0]?.results.map(({ partialFingerprints }) => Object.values(partialFingerprints).join());
+    expect(prints(moved)).toEqual(prints(sarif));
+    expect(new Set(prints(sarif)).size).toBe(found.findings.length);
+    for (const rule of sarif.runs[0]?.tool.driver.rules ?? []) expect(rule.help?.text).not.toBe("");
+    const lines = draft.text.split("\n");
+    for (const [i, result] of (sarif.runs[0]?.results ?? []).entries()) {
+      const walk = found.findings[i]?.walk;
+      const steps = result.codeFlows?.[0]?.threadFlows[0]?.locations ?? [];
+      expect(steps).toHaveLength(walk ? walk.length + 1 : 0);
+      for (const { location } of steps) {
+        expect(location.message.text).not.toBe("");
+        expect(lines[location.physicalLocation.region.startLine - 1]).toContain("{");
+      }
     }
   });
 

@@ -1,6 +1,10 @@
-import { readFileSync } from "node:fs";
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { AstBuilder, GherkinClassicTokenMatcher, Parser } from "@cucumber/gherkin";
 import { IdGenerator } from "@cucumber/messages";
+import { transformSync } from "esbuild";
 import Papa from "papaparse";
 import { SaxesParser } from "saxes";
 import { describe, expect, it } from "vitest";
@@ -164,6 +168,21 @@ describe("walks that use every leg", () => {
     expect(unused).toEqual([]);
     expect(walks.map(({ leg }) => leg)).toEqual(demo.legs.map(({ id }) => id));
     for (const { leg, events } of walks) expect([...used(demo, [events])], leg).toContain(leg);
+  });
+
+  it("are walked by the program that is handed off with them, by the generated module; and it says where that goes another way", () => {
+    const folder = mkdtempSync(join(tmpdir(), "etape-walks-"));
+    for (const file of files(demo, "tests")) writeFileSync(join(folder, file.name), file.text);
+    const run = (project: Project) => {
+      writeFileSync(join(folder, "navigation.mjs"), transformSync(text(project, "typescript", "navigation.ts"), { loader: "ts" }).code);
+      return spawnSync(process.execPath, ["run-walks.mjs", "navigation.mjs"], { cwd: folder, encoding: "utf8" });
+    };
+    const right = run(demo);
+    expect([right.status, right.stderr]).toEqual([0, ""]);
+    expect(right.stdout).toContain(`${demo.legs.length + demo.walks.length} walks, 0 failed`);
+    const wrong = run({ ...demo, legs: demo.legs.map((leg) => (leg.id === "toHive" ? { ...leg, move: { kind: "back" } } : leg)) });
+    expect(wrong.status).toBe(1);
+    expect(wrong.stdout).toMatch(/✗ .*Hive.*\n {2}.*expected .*apiary,hive/);
   });
 
   it("look for values that satisfy conditions: of addresses, rows and what is typed", () => {

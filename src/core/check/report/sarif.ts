@@ -1,5 +1,6 @@
+import { eventText } from "../../insight/explain.ts";
 import { type Position, positions } from "../../model/positions.ts";
-import type { Project } from "../../model/schema.ts";
+import type { NavEvent, Project } from "../../model/schema.ts";
 import type { CheckResult, Finding, Severity } from "../finding.ts";
 import { kindOf } from "../findings/all.ts";
 
@@ -25,7 +26,7 @@ export function sarifReport(file: string, text: string, project: Project, { find
             rules: codes.map((id) => ({
               id,
               shortDescription: { text: kindOf(id)?.says ?? id },
-              ...(kindOf(id) ? { fullDescription: { text: kindOf(id)?.help } } : {}),
+              ...(kindOf(id) ? { fullDescription: { text: kindOf(id)?.help }, help: { text: kindOf(id)?.help } } : {}),
             })),
           },
         },
@@ -37,10 +38,13 @@ export function sarifReport(file: string, text: string, project: Project, { find
           message: { text: finding.message },
           locations: [
             {
-              physicalLocation: { artifactLocation: { uri }, region: region(places, project, finding) },
+              physicalLocation: { artifactLocation: { uri }, region: region(places, project, finding.subjects) },
               logicalLocations: finding.subjects.map((name) => ({ name })),
             },
           ],
+          // The same finding has the same one in every version of the document, whatever line it stands on.
+          partialFingerprints: { "codeAndSubjects/v1": [finding.code, ...finding.subjects].join(" ") },
+          ...(finding.walk ? { codeFlows: [codeFlow(places, project, uri, finding.walk)] } : {}),
           ...(finding.reason === undefined ? {} : { suppressions: [{ kind: "external", justification: finding.reason }] }),
           properties: {
             certainty: finding.certainty,
@@ -54,8 +58,21 @@ export function sarifReport(file: string, text: string, project: Project, { find
   };
 }
 
-function region(places: Map<string, Position>, project: Project, finding: Finding) {
-  const at = places.get(subjectPath(project, finding.subjects)) ?? places.get("") ?? { line: 1, column: 1 };
+/** The walk that shows a finding, event by event, each at what it uses in the document. */
+function codeFlow(places: Map<string, Position>, project: Project, uri: string, walk: readonly NavEvent[]) {
+  const used = (event: NavEvent) => (event.do === "leg" ? event.leg : event.do === "enter" ? event.entrance : "to" in event ? event.to : project.root);
+  const steps: Array<{ subject: string; says: string }> = [
+    { subject: project.root, says: "launch" },
+    ...walk.map((event) => ({ subject: used(event), says: eventText(project, event) })),
+  ];
+  const locations = steps.map(({ subject, says }) => ({
+    location: { physicalLocation: { artifactLocation: { uri }, region: region(places, project, [subject]) }, message: { text: says } },
+  }));
+  return { threadFlows: [{ locations }] };
+}
+
+function region(places: Map<string, Position>, project: Project, subjects: readonly string[]) {
+  const at = places.get(subjectPath(project, subjects)) ?? places.get("") ?? { line: 1, column: 1 };
   return { startLine: at.line, startColumn: at.column };
 }
 

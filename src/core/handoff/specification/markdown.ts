@@ -1,8 +1,9 @@
 import type { Project } from "../../model/schema.ts";
+import { asLine } from "../../text/line.ts";
 import type { Checked } from "../handed.ts";
 import { type Part, specification } from "./content.ts";
 
-/** The specification in Markdown; the map is the file map.svg beside it. */
+/** The specification in Markdown; the map is the file specification-map.svg beside it. */
 export function specificationMarkdown(project: Project, checked: Checked): string {
   return `<!-- Made from the project document; do not edit. -->\n\n${specification(project, checked).map(written).join("\n\n")}\n`;
 }
@@ -18,12 +19,12 @@ function written(part: Part): string {
     case "table":
       return [part.head, part.head.map(() => "---"), ...part.rows].map((row) => `| ${row.map(cell).join(" | ")} |`).join("\n");
     case "map":
-      return "![Map](map.svg)";
+      return "![Map](specification-map.svg)";
   }
 }
 
 /** Text in which nothing is read as Markdown or markup. */
 function plain(text: string): string {
-  return text.replace(/[\r\n]+/g, " ").replace(/[\\`*_[\]<>#]/g, (c) => `\\${c}`);
+  return asLine(text).replace(/[\\`*_[\]<>#]/g, (c) => `\\${c}`);
 }
 const cell = (text: string) => plain(text).replaceAll("|", "\\|");

@@ -1,6 +1,7 @@
 import { typeLabel } from "../../model/lookup.ts";
 import type { Fact, Project } from "../../model/schema.ts";
 import { planHash } from "../../plan/planOf.ts";
+import { asLine } from "../../text/line.ts";
 import { inputsOf } from "../code/inputs.ts";
 import { capital, codeEntrances, uniqueNames, usableLegs } from "../code/plan.ts";
 import navigator from "./navigator.swift?raw";
@@ -297,5 +298,5 @@ function word(name: string): string {
 }
 
 function oneLine(name: string): string {
-  return name.replace(/[\r\n\u2028\u2029]+/g, " ");
+  return asLine(name);
 }

@@ -9,6 +9,7 @@ import { stateLine } from "../../semantics/line.ts";
 import { currentScreen } from "../../semantics/state.ts";
 import { launch, step } from "../../semantics/step.ts";
 import type { State } from "../../semantics/types.ts";
+import { asLine } from "../../text/line.ts";
 import type { HandedFile } from "../handed.ts";
 import { type TestWalk, testWalks } from "./walks.ts";
 
@@ -81,8 +82,5 @@ const quoted = (text: string) => `"${plain(text)}"`;
 
 /** One line without anything that a step could be mistaken for. */
 function plain(text: string): string {
-  return text
-    .replace(/[\r\n]+/g, " ")
-    .replaceAll('"', "'")
-    .replace(/[<>]/g, "");
+  return asLine(text).replaceAll('"', "'").replace(/[<>]/g, "");
 }

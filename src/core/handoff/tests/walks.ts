@@ -59,30 +59,3 @@ export function walksJson(project: Project): string {
   const { walks, unused } = testWalks(project);
   return `${JSON.stringify({ project: project.name, unused, walks }, null, 2)}\n`;
 }
-
-/** A program for Node that walks `walks.json` by a generated navigator, and says where it goes another way. */
-export const WALKS_RUNNER = `// Walks walks.json by the generated navigator: node run-walks.mjs NAVIGATION.js (or .ts, where Node reads types)
-import { readFileSync } from "node:fs";
-import { pathToFileURL } from "node:url";
-
-const { start, next, lineOf } = await import(pathToFileURL(process.argv[2] ?? "navigation.js").href);
-const { walks } = JSON.parse(readFileSync(new URL("walks.json", import.meta.url), "utf8"));
-let failed = 0;
-for (const { name, starts, steps, expect = [] } of walks) {
-  let state = start();
-  const wrong = [];
-  const shows = (wanted, what) => {
-    if (lineOf(state) !== wanted) wrong.push(\`  \${what}: expected \${wanted}, found \${lineOf(state)}\`);
-  };
-  shows(starts, "launch");
-  steps.forEach(({ event, shows: wanted }, i) => {
-    state = next(state, event).state;
-    shows(wanted, JSON.stringify(event));
-    for (const one of expect) if (one.after === i + 1) shows(one.shows, \`what is expected after \${one.after}\`);
-  });
-  if (wrong.length > 0) failed += 1;
-  console.log([\`\${wrong.length > 0 ? "✗" : "✓"} \${name}\`, ...wrong].join("\\n"));
-}
-console.log(\`\${walks.length} walks, \${failed} failed\`);
-process.exitCode = failed > 0 ? 1 : 0;
-`;

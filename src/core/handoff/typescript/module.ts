@@ -1,11 +1,12 @@
 import { typeLabel } from "../../model/lookup.ts";
 import type { Param, Project } from "../../model/schema.ts";
-import { planData, planHash } from "../../plan/planOf.ts";
+import { planData } from "../../plan/planOf.ts";
 import { looksData } from "../code/looks.ts";
 import { capital, uniqueNames, viewNames } from "../code/plan.ts";
 import { literal, looksCode, planCode, property } from "./literal.ts";
 import { navigatorCode } from "./navigatorCode.ts";
 import { heading, runtimeNames, runtimeSource } from "./runtime.ts";
+import { anyOf, madeBy, oneLine, type Rows, typeOf } from "./words.ts";
 
 /** Names that the module itself has, which types of records must keep clear of, as of those of the runtime. */
 const OWN = [
@@ -65,9 +66,6 @@ const PUBLIC = [
   "Width",
 ];
 
-/** By record type the name of its type in code. */
-export type Rows = ReadonlyMap<string, string>;
-
 /**
  * The project as one TypeScript module without dependencies: first what an app uses (types, the plan, functions for each leg, the
  * state function, the browser binding), then, after one line that says so, the engine's own source, of which nothing is exported.
@@ -79,7 +77,7 @@ export function typescriptModule(project: Project): string {
     [...runtimeNames(), ...OWN],
   );
   return [
-    `// Made by Etape from "${oneLine(project.name)}", design ${planHash(project)}. Do not edit: change the design and make this file again.`,
+    madeBy(project),
     `// What an app uses ends at the line "${BORDER}"; what follows it may change from one version to the next.`,
     "",
     `export type { ${PUBLIC.join(", ")} };`,
@@ -102,32 +100,6 @@ const BORDER = "What runs it";
 
 function section(title: string, lines: string[]): string[] {
   return [heading(title), "", ...lines, ""];
-}
-
-/** A name in a comment: one line that does not end the comment. */
-export function oneLine(name: string): string {
-  return name.replace(/[\r\n\u2028\u2029]+/g, " ").replaceAll("*/", "* /");
-}
-
-/** The type in code of a type in the document. */
-export function typeOf(type: string, rows: Rows): string {
-  switch (type) {
-    case "text":
-    case "date":
-      return "string";
-    case "integer":
-    case "number":
-      return "number";
-    case "boolean":
-      return "boolean";
-    default:
-      return rows.get(type) ?? "Args";
-  }
-}
-
-/** Some ids as a type: each of them, or none. */
-export function anyOf(ids: readonly string[]): string {
-  return [...new Set(ids)].map((id) => literal(id)).join(" | ") || "never";
 }
 
 function types(project: Project, rows: Rows): string[] {

@@ -4,7 +4,7 @@ import { planHash } from "../../plan/planOf.ts";
 import { type Inputs, inputsOf } from "../code/inputs.ts";
 import { codeEntrances, usableLegs } from "../code/plan.ts";
 import { literal, property } from "./literal.ts";
-import { anyOf, oneLine, type Rows, typeOf } from "./module.ts";
+import { anyOf, oneLine, type Rows, typeOf } from "./words.ts";
 
 /** The part of the module that moves: events by name, the navigator, addresses, and the pure functions beneath. */
 export function navigatorCode(project: Project, rows: Rows): string[] {
