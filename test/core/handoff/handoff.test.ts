@@ -111,10 +111,34 @@ describe("the specification", () => {
     const [markdown, html] = [text(demo, "spec", "specification.md"), text(demo, "spec", "specification.html")];
     for (const screen of demo.screens) {
       expect(markdown).toContain(`### ${screen.name.replace(/[\\`*_[\]<>#]/g, (c) => `\\${c}`)}`);
-      expect(html).toContain("<h3>");
+      expect(html).toContain(`<h3 id="screen-${screen.id}">`);
     }
     expect(markdown).toContain("Proved.");
     expect(html).toContain("note: Far. (far)");
+  });
+
+  it("says of every container what Back, choosing again and closing do, and of every screen what Back was found to do", () => {
+    const markdown = text(demo, "spec", "specification.md");
+    for (const says of [
+      "Choosing the tab that is chosen goes back to its first screen.",
+      "It is closed by a tap outside, a swipe, its ×, Back.",
+      "Back, as found: to “Apiaries”; or to “Apiary”.",
+      "asks first: “Unsaved note”",
+      "tab “Rota” of “Yard”",
+      "hiveId = item.id, by",
+      "| id: text, the key | name: text | route: integer |",
+    ])
+      expect(markdown).toContain(says);
+  });
+
+  it("every link in it leads to something in it or to a file that is written with it", () => {
+    const names = files(demo, "spec").map(({ name }) => name);
+    const markdown = text(demo, "spec", "specification.md");
+    const links = [...markdown.matchAll(/\]\(([^)]+)\)/g)].map(([, to = ""]) => to);
+    expect(links.length).toBeGreaterThan(demo.screens.length + demo.containers.length);
+    for (const to of links) expect(to.startsWith("#") ? markdown.includes(`<a id="${to.slice(1)}"></a>`) : names.includes(to), to).toBe(true);
+    const html = text(demo, "spec", "specification.html");
+    for (const [, id] of html.matchAll(/href="#([^"]+)"/g)) expect(html).toContain(`id="${id}"`);
   });
 
   it("holds no markup of the document's own, and lets no script run", () => {

@@ -1,14 +1,19 @@
 import { handingBackTo } from "../../insight/takers.ts";
 import { legStart, triggerLabel } from "../../model/describe.ts";
-import { elementIdOf, elementOf, firstScreen, giveOf, lookup, nameOf, ownersAround, passOf, upTarget } from "../../model/lookup.ts";
+import { elementIdOf, elementOf, firstScreen, giveOf, lookup, nameOf, ownersAround, passOf, typeLabel, upTarget } from "../../model/lookup.ts";
 import { moveSentence } from "../../model/propose.ts";
-import type { Leg, Project, Screen } from "../../model/schema.ts";
+import type { Leg, Project, RecordType, Screen } from "../../model/schema.ts";
 import { graphOf } from "../diagrams/graph.ts";
 import type { Checked } from "../handed.ts";
+import { containerSentences } from "./containers.ts";
+import { foundOnScreens } from "./found.ts";
 
 /** A part of a document for people; each format writes the same parts its own way. */
 export type Part =
-  | { kind: "heading"; level: 1 | 2 | 3; text: string }
+  /** `id` is what links in the contents lead to. */
+  | { kind: "heading"; level: 1 | 2 | 3; text: string; id?: string }
+  /** The headings with an id that follow, to be gone to. */
+  | { kind: "contents"; entries: Array<{ level: number; text: string; id: string }> }
   | { kind: "text"; text: string }
   | { kind: "list"; items: string[] }
   | { kind: "table"; head: string[]; rows: string[][] }
@@ -16,20 +21,28 @@ export type Part =
 
 /** Everything that the specification says, in order. */
 export function specification(project: Project, checked: Checked): Part[] {
+  const [title, about, ...rest] = sections(project, checked);
+  const entries = rest.flatMap((part) => (part.kind === "heading" && part.id !== undefined ? [{ level: part.level, text: part.text, id: part.id }] : []));
+  return [title, about, { kind: "contents" as const, entries }, ...rest].filter((part) => part !== undefined);
+}
+
+function sections(project: Project, checked: Checked): [Part, Part | undefined, ...Part[]] {
   const { findings, proof } = checked;
-  const parts: Part[] = [{ kind: "heading", level: 1, text: project.name }];
-  if (project.about) parts.push({ kind: "text", text: project.about });
+  const parts: [Part, Part | undefined, ...Part[]] = [
+    { kind: "heading", level: 1, text: project.name },
+    project.about ? { kind: "text", text: project.about } : undefined,
+  ];
   const start = firstScreen(project, project.root);
   parts.push({
     kind: "text",
     text: `${project.screens.length} screens, ${project.legs.length} legs, ${project.entrances.length} ways in. A launch shows ${start ? `“${start.name || start.id}”` : "nothing"}.`,
   });
   parts.push({ kind: "map" });
-  parts.push({ kind: "heading", level: 2, text: "How things stand" }, { kind: "text", text: proof });
+  parts.push({ kind: "heading", level: 2, text: "How things stand", id: "how-things-stand" }, { kind: "text", text: proof });
   if (findings.length > 0) parts.push({ kind: "list", items: findings.map((f) => `${f.severity}: ${f.message} (${f.code})`) });
   if (project.facts.length > 0)
     parts.push(
-      { kind: "heading", level: 2, text: "Facts" },
+      { kind: "heading", level: 2, text: "Facts", id: "facts" },
       {
         kind: "table",
         head: ["Fact", "At first", "Decided by", "Kept between launches"],
@@ -38,7 +51,7 @@ export function specification(project: Project, checked: Checked): Part[] {
     );
   if (project.entrances.length > 0)
     parts.push(
-      { kind: "heading", level: 2, text: "Ways in" },
+      { kind: "heading", level: 2, text: "Ways in", id: "ways-in" },
       {
         kind: "table",
         head: ["Way in", "Kind", "Address", "Leads to", "Only if", "While running"],
@@ -54,34 +67,78 @@ export function specification(project: Project, checked: Checked): Part[] {
         ]),
       },
     );
-  parts.push({ kind: "heading", level: 2, text: "Screens" });
+  if (project.types.length > 0) parts.push({ kind: "heading", level: 2, text: "Record types", id: "record-types" }, ...project.types.flatMap(typeParts));
+  if (project.containers.length > 0) parts.push({ kind: "heading", level: 2, text: "Containers", id: "containers" });
+  for (const container of project.containers)
+    parts.push(
+      { kind: "heading", level: 3, text: `${container.name || container.id} (${container.kind})`, id: `container-${container.id}` },
+      { kind: "list", items: containerSentences(project, container) },
+    );
+  parts.push({ kind: "heading", level: 2, text: "Screens", id: "screens" });
   const waysIn = arrowsByTarget(project);
   for (const screen of project.screens) parts.push(...screenParts(project, screen, waysIn.get(screen.id) ?? []));
   return parts;
 }
 
+/** The first few of a list, and how many more there are. */
+function some(list: readonly string[]): string {
+  const more = list.length - MOST_WAYS;
+  return `${list.slice(0, MOST_WAYS).join("; or ")}${more > 0 ? `; and ${more} more` : ""}`;
+}
+const MOST_WAYS = 4;
+
+/** A record type with its fields and a few of its rows. */
+function typeParts(type: RecordType): Part[] {
+  const text = (value: unknown) => (typeof value === "object" && value !== null ? String(Object.values(value)[0] ?? "") : String(value ?? ""));
+  return [
+    { kind: "heading", level: 3, text: typeLabel(type), id: `type-${type.id}` },
+    {
+      kind: "table",
+      head: type.fields.map(({ name, type: of }, i) => `${name}: ${of}${i === 0 ? ", the key" : ""}`),
+      rows: type.samples.slice(0, SAMPLE_ROWS).map((row) => type.fields.map(({ name }) => text(row[name]))),
+    },
+  ];
+}
+
+/** Rows of a record type that are shown. */
+const SAMPLE_ROWS = 5;
+
 function arrowsByTarget(project: Project): Map<string, string[]> {
   const out = new Map<string, string[]>();
   for (const arrow of graphOf(project).arrows) out.set(arrow.to, [...(out.get(arrow.to) ?? []), `${nameOf(project, arrow.from)}: ${arrow.label}`]);
+  const first = firstScreen(project, project.root)?.id;
+  if (first !== undefined) out.set(first, ["the launch", ...(out.get(first) ?? [])]);
+  for (const container of project.containers)
+    if (container.kind === "tabs" || container.kind === "drawer")
+      for (const member of container.members) {
+        const shows = firstScreen(project, member)?.id;
+        if (shows !== undefined)
+          out.set(shows, [
+            ...(out.get(shows) ?? []),
+            `${container.kind === "tabs" ? "tab" : "member of the drawer"} “${nameOf(project, member)}” of “${container.name || container.id}”`,
+          ]);
+      }
   for (const e of project.entrances) out.set(e.to, [...(out.get(e.to) ?? []), `${e.kind}: ${e.name}`]);
   return out;
 }
 
 function screenParts(project: Project, screen: Screen, waysIn: string[]): Part[] {
   const up = upTarget(project, screen.id);
+  const found = foundOnScreens(project).get(screen.id);
   const around = ownersAround(project, screen.id);
   const marks = [screen.hub && "a hub", screen.once && "gone through once", screen.planned && "only planned"].filter((mark) => typeof mark === "string");
   const lines = [
     ...(around.length > 0 ? [`In ${around.map((c) => `${c.name || c.id} (${c.kind})`).join(", in ")}.`] : []),
     ...(marks.length > 0 ? [`It is ${marks.join(", ")}.`] : []),
     `Up leads to ${up === undefined ? "nowhere" : nameOf(project, up)}.`,
+    ...(found ? [`Back, as found: ${some(found.back)}.`, `The bar starts with, as found: ${some(found.lead)}.`] : []),
     ...(screen.path === undefined ? [] : [`Address: ${screen.path}`]),
     ...(screen.code === undefined ? [] : [`In code: ${screen.code}`]),
   ];
   const back = (handingBackTo(project).get(screen.id) ?? []).map((leg) => `${valuesText(giveOf(leg))}, by ${legStart(project, leg)}`);
   const legs = [screen.id, ...around.map((c) => c.id)].flatMap((place) => lookup(project).legsFrom.get(place) ?? []);
   return [
-    { kind: "heading", level: 3, text: screen.name || screen.id },
+    { kind: "heading", level: 3, text: screen.name || screen.id, id: `screen-${screen.id}` },
     { kind: "list", items: lines },
     ...(screen.params.length > 0
       ? [

@@ -11,7 +11,9 @@ export function specificationMarkdown(project: Project, checked: Checked): strin
 function written(part: Part): string {
   switch (part.kind) {
     case "heading":
-      return `${"#".repeat(part.level)} ${plain(part.text)}`;
+      return `${part.id === undefined ? "" : `<a id="${part.id}"></a>\n\n`}${"#".repeat(part.level)} ${plain(part.text)}`;
+    case "contents":
+      return part.entries.map(({ level, text, id }) => `${"  ".repeat(level - 2)}- [${plain(text)}](#${id})`).join("\n");
     case "text":
       return plain(part.text);
     case "list":
