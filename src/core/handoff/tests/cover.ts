@@ -6,13 +6,27 @@ import { lookup } from "../../model/lookup.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { stateLine } from "../../semantics/line.ts";
-import { currentScreen } from "../../semantics/state.ts";
+import { currentScreen, isOpenDrawer, shownIn, visiblePath } from "../../semantics/state.ts";
 import { arrive, beginning, step } from "../../semantics/step.ts";
 import type { State } from "../../semantics/types.ts";
 
-/** States that are gone on from, for what users do and for that and the outside. */
-const BY_USER = 2_500;
-const BY_ALL = 2_500;
+/** One look for legs: what is tried, how states are put together that are much alike, and how many of each kind are gone on from. */
+interface Look {
+  wanted: (event: NavEvent) => boolean;
+  alike: (project: Project, state: State) => string;
+  each: number;
+}
+
+/** From coarse to fine: most legs fire where their screen shows, whatever lies beneath; some want other facts, or what came from outside. */
+const LOOKS: readonly Look[] = [
+  { wanted: isOfUser, alike: shows, each: 2 },
+  { wanted: isOfUser, alike: (project, state) => `${shows(project, state)} ${JSON.stringify(state.facts)}`, each: 2 },
+  { wanted: () => true, alike: (project, state) => `${shows(project, state)} ${JSON.stringify(currentScreen(state).args)}`, each: 2 },
+  { wanted: () => true, alike: (project, state) => `${shows(project, state)} ${JSON.stringify(state.facts)} ${state.width}`, each: 2 },
+  { wanted: () => true, alike: (project, state) => stateLine(planOf(project), state), each: 4 },
+];
+/** States that one look goes on from, at most. */
+const MOST = 3_000;
 
 export interface Cover {
   /** By leg the events after a launch by which it fires first, in document order of the legs. */
@@ -29,8 +43,7 @@ export function coveringWalks(project: Project): Cover {
   const found = new Map<string, NavEvent[]>();
   const launched = arrive(appOf(project), undefined, beginning(appOf(project)));
   for (const leg of launched.log.fired) if (!found.has(leg)) found.set(leg, []);
-  search(project, launched.state, BY_USER, isOfUser, found);
-  if (found.size < project.legs.length) search(project, launched.state, BY_ALL, () => true, found);
+  for (const look of LOOKS) if (found.size < project.legs.length) search(project, launched.state, look, found);
   return {
     walks: project.legs.flatMap(({ id }) => {
       const events = found.get(id);
@@ -40,7 +53,15 @@ export function coveringWalks(project: Project): Cover {
   };
 }
 
-const isOfUser = (event: NavEvent): boolean => event.do !== "enter" && event.do !== "launch" && event.do !== "fact" && event.do !== "width";
+function isOfUser(event: NavEvent): boolean {
+  return event.do !== "enter" && event.do !== "launch" && event.do !== "fact" && event.do !== "width";
+}
+
+/** What shows, page and layers, and whether a drawer is open. */
+function shows(_: Project, state: State): string {
+  const branches = [state.base, ...state.layers.map(({ content }) => content)];
+  return branches.map((node) => `${shownIn(node).at}${visiblePath(node).some(isOpenDrawer) ? "!" : ""}`).join(" ");
+}
 
 interface Reached {
   state: State;
@@ -48,10 +69,11 @@ interface Reached {
   event: NavEvent | undefined;
 }
 
-function search(project: Project, start: State, most: number, wanted: (event: NavEvent) => boolean, found: Map<string, NavEvent[]>) {
+function search(project: Project, start: State, { wanted, alike, each }: Look, found: Map<string, NavEvent[]>) {
   const seen = new Set([keyOf(project, start)]);
+  const met = new Map<string, number>();
   const queue: Reached[] = [{ state: start, from: undefined, event: undefined }];
-  for (let i = 0; i < queue.length && i < most && found.size < project.legs.length; i++) {
+  for (let i = 0; i < queue.length && i < MOST && found.size < project.legs.length; i++) {
     const at = queue[i] as Reached;
     for (const event of eventsIn(project, at.state).filter(wanted)) {
       const result = step(appOf(project), at.state, event);
@@ -62,6 +84,10 @@ function search(project: Project, start: State, most: number, wanted: (event: Na
       const key = keyOf(project, result.state);
       if (seen.has(key)) continue;
       seen.add(key);
+      const kind = alike(project, result.state);
+      const count = met.get(kind) ?? 0;
+      if (count >= each) continue;
+      met.set(kind, count + 1);
       queue.push(next);
     }
   }
