@@ -3,7 +3,8 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
-import { transformSync } from "esbuild";
+import { build, type Plugin, transformSync } from "esbuild";
+import { compile } from "svelte/compiler";
 import { writeProject } from "../../src/core/model/write.ts";
 import { app } from "../vectors/app.ts";
 
@@ -105,3 +106,68 @@ test("two quick taps go one step", async ({ page }) => {
   await page.goBack();
   await expect(page.locator("#line")).toHaveText("home[list]");
 });
+
+/** The recipes of docs/code.md, each as the page that it makes. */
+const guide = readFileSync("docs/code.md", "utf8");
+const recipe = (language: string) => new RegExp(`^\`\`\`${language}\\n([\\s\\S]*?)^\`\`\``, "m").exec(guide)?.[1] ?? "";
+
+/** A recipe's entry as one script, with the generated module in it. */
+async function bundled(source: string, plugins: Plugin[] = []): Promise<string> {
+  const own: Plugin = {
+    name: "navigation",
+    setup: (to) => {
+      to.onResolve({ filter: /navigation\.js$/ }, () => ({ path: "navigation", namespace: "made" }));
+      to.onLoad({ filter: /.*/, namespace: "made" }, () => ({ contents: module, loader: "js" }));
+    },
+  };
+  const { outputFiles } = await build({
+    stdin: { contents: source, resolveDir: process.cwd(), loader: "js" },
+    bundle: true,
+    format: "esm",
+    write: false,
+    logLevel: "error",
+    conditions: ["browser"],
+    define: { __VUE_OPTIONS_API__: "true", __VUE_PROD_DEVTOOLS__: "false", __VUE_PROD_HYDRATION_MISMATCH_DETAILS__: "false" },
+    plugins: [own, ...plugins],
+  });
+  return outputFiles[0]?.text ?? "";
+}
+
+const svelte: Plugin = {
+  name: "svelte",
+  setup: (to) => {
+    to.onResolve({ filter: /App\.svelte$/ }, () => ({ path: "App.svelte", namespace: "recipe" }));
+    to.onLoad({ filter: /.*/, namespace: "recipe" }, () => ({
+      contents: compile(recipe("svelte"), { generate: "client", filename: "App.svelte" }).js.code,
+      loader: "js",
+      resolveDir: process.cwd(),
+    }));
+  },
+};
+const RECIPES: Record<string, () => Promise<string>> = {
+  "a plain page": async () => recipe("html"),
+  Vue: async () => `<main></main><script type="module">${await bundled(recipe("js"))}</script>`,
+  Svelte: async () => {
+    const start = 'import { mount } from "svelte"; import App from "./App.svelte"; mount(App, { target: document.querySelector("main") });';
+    return `<main></main><script type="module">${await bundled(start, [svelte])}</script>`;
+  },
+};
+
+for (const [name, made] of Object.entries(RECIPES))
+  test(`the recipe for ${name} draws what shows, and goes back by its own button and by the browser`, async ({ page }) => {
+    const body = await made();
+    await page.route("http://recipe.test/**", (route) =>
+      route.request().url().endsWith("/navigation.js")
+        ? route.fulfill({ contentType: "text/javascript", body: module })
+        : route.fulfill({ contentType: "text/html", body }),
+    );
+    await page.goto("http://recipe.test/items/larch");
+    const title = page.getByRole("heading", { level: 1 });
+    await expect(title).toHaveText("item");
+    await page.getByRole("button", { name: "Back" }).click();
+    await expect(title).toHaveText("list");
+    await page.goto("http://recipe.test/items/larch");
+    await expect(title).toHaveText("item");
+    await page.goBack();
+    await expect(title).toHaveText("list");
+  });
