@@ -207,7 +207,56 @@ describe("etape diff", () => {
     });
     printed.out = "";
     await main(["diff", document("a.json"), document("c.json", changed), "--format", "markdown"]);
-    expect(printed.out).toMatch(/^## Changes\n\n- changed screen b/);
+    expect(printed.out).toMatch(/^## Changes\n\n- changed screen \*\*Bee\*\* `b`\n {2}- is called “Bee” now\.\n/);
+  });
+
+  it("marks what breaks others, tells what lists gain and lose, and escapes what Markdown would read", async () => {
+    const before = app("s", {
+      stacks: { s: "a b c" },
+      screens: { b: { path: "/b/{id}", params: [{ name: "id", type: "text", required: false }] }, c: { path: "/c" } },
+      facts: [{ id: "mode", type: "choice", values: ["one", "two"], initial: "one", source: "app", persists: true }],
+      legs: ["go a push b"],
+      entrances: [{ id: "link", name: "Link", kind: "link", pattern: "/l/{id}", to: "b", warm: "rebuild" }],
+    });
+    const after = {
+      ...before,
+      containers: before.containers.map((c) => ({ ...c, members: ["a", "b"] })),
+      screens: before.screens
+        .filter((s) => s.id !== "c")
+        .map((s) =>
+          s.id === "b"
+            ? {
+                ...s,
+                name: "*B* <b>",
+                params: [
+                  { name: "id", type: "integer", required: true },
+                  { name: "more", type: "text", required: true },
+                ],
+              }
+            : s,
+        ),
+      facts: before.facts.map((f) => ({ ...f, values: ["one", "three"] })),
+      entrances: before.entrances.map((e) => ({ ...e, pattern: "/links/{id}" })),
+    };
+    expect(await main(["diff", document("a.json", before), document("c.json", after as never), "--format", "markdown"])).toBe(1);
+    for (const says of [
+      "## Breaks others",
+      "- screen **\\*B\\* \\<b\\>** `b`: id has to be passed now.",
+      "more is new and has to be passed.",
+      "Links to /c lead nowhere now.",
+      "Links to /l/{id} do not lead here any longer; the address is /links/{id} now.",
+      "What was stored of it is forgotten: two.",
+      "  - loses “c”.",
+    ])
+      expect(printed.out).toContain(says);
+    printed.out = "";
+    await main(["diff", document("a.json", before), document("c.json", after as never)]);
+    expect(printed.out).toContain("  members: loses “c”.");
+    expect(printed.out).toContain("  breaks others: Links to /c lead nowhere now.");
+    // What is other in ways that break nobody is no break.
+    printed.out = "";
+    await main(["diff", document("a.json", before), document("c.json", { ...before, legs: [] } as never), "--format", "markdown"]);
+    expect(printed.out).not.toContain("Breaks others");
   });
 
   it("a file that can not be read is 2", async () => {

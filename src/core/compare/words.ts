@@ -10,15 +10,20 @@ export function changesInWords(older: Project, newer: Project): string[] {
   return compareProjects(older, newer).flatMap((change) => sentences(older, newer, change));
 }
 
+/** What is other of one thing, each field as a sentence without the thing's name. */
+export function fieldsInWords(older: Project, newer: Project, change: Change): string[] {
+  const [was, is] = [entryOf(older, change), entryOf(newer, change)];
+  return change.fields.map(({ field }) => fieldSentence(newer, older, field, was[field], is[field], lookup(newer).legs.get(change.id)));
+}
+
 function sentences(older: Project, newer: Project, change: Change): string[] {
   const what = `${change.kind === "project" ? "the project" : change.kind} ${quoted(change.name)}`;
   const leg = lookup(newer).legs.get(change.id);
   if (change.what === "added")
     return [`Adds ${article(change.kind)} ${what}${change.kind === "leg" && leg?.move ? `: ${moveSentence(newer, leg.from, leg.move)}` : "."}`];
   if (change.what === "removed") return [`Takes away the ${what}.`];
-  const [was, is] = [entryOf(older, change), entryOf(newer, change)];
   const head = capital(change.kind === "project" ? "the project" : `${change.kind} ${quoted(change.name)}`);
-  return change.fields.map(({ field }) => `${head}: ${fieldSentence(newer, older, field, was[field], is[field], leg)}`);
+  return fieldsInWords(older, newer, change).map((says) => `${head}: ${says}`);
 }
 
 /** What stands in a document for what a change is about. */
