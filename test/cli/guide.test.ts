@@ -1,5 +1,5 @@
 import { spawnSync } from "node:child_process";
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, symlinkSync, writeFileSync } from "node:fs";
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join, resolve } from "node:path";
 import { pathToFileURL } from "node:url";
@@ -80,5 +80,38 @@ describe("docs/code.md", () => {
     const views = readFileSync(join(folder, "app/views.ts"), "utf8");
     writeFileSync(join(folder, "app/views.ts"), views.replace(/hive: \(.*?\),/, ""));
     expect(compile()).toContain("'hive' is missing");
+  });
+
+  it("has an example that compiles under strict settings with what is generated for it", { timeout: 120_000 }, () => {
+    const home = mkdtempSync(join(tmpdir(), "etape-example-"));
+    cpSync("examples/bandstand", home, { recursive: true });
+    symlinkSync(resolve("node_modules"), join(home, "node_modules"));
+    const { status, stderr } = spawnSync(
+      process.execPath,
+      [resolve("bin/etape.mjs"), "gen", "bandstand.etape.json", "--to", "typescript", "--react", "--out", "src"],
+      { cwd: home, encoding: "utf8" },
+    );
+    expect(status, stderr).toBe(0);
+    const settings = {
+      strict: true,
+      noEmit: true,
+      target: "es2022",
+      lib: ["es2022", "dom", "dom.iterable"],
+      module: "esnext",
+      moduleResolution: "bundler",
+      jsx: "react-jsx",
+      noUnusedLocals: true,
+      exactOptionalPropertyTypes: true,
+      types: ["vite/client"],
+    };
+    writeFileSync(join(home, "tsconfig.json"), JSON.stringify({ compilerOptions: settings, include: ["src"] }));
+    const compiled = () =>
+      spawnSync(process.execPath, [resolve("node_modules/typescript/bin/tsc"), "-p", home, "--pretty", "false"], { encoding: "utf8" }).stdout;
+    expect(compiled()).toBe("");
+    const views = readFileSync(join(home, "src/views.tsx"), "utf8");
+    writeFileSync(join(home, "src/views.tsx"), views.replace("events.toGig(gig)", "events.toGig({ key: gig.id })"));
+    expect(compiled()).toContain("'key' does not exist");
+    writeFileSync(join(home, "src/views.tsx"), views.replace('"known" : "not known"', '"known" : "unknown"'));
+    expect(compiled()).toContain('"unknown"');
   });
 });

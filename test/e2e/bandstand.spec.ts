@@ -213,6 +213,10 @@ test("ten quick Backs end outside, two taps at once go one step, and what leads 
   press("back");
   await expect(heading(page, "What is on")).toBeVisible();
   for (const name of ["Slow Ferry 2", "Paper Larks 4", "Slow Moths 6", "Slow Ferry 2", "Paper Larks 4"]) await link(page, name).click();
+  // Two entries at once, as the list on a long press of Back goes.
+  await page.evaluate(() => window.history.go(-2));
+  await expect(heading(page, "Slow Moths 6")).toBeVisible();
+  await expect(page).toHaveURL(`${address}/gigs/g6`);
   await button(page, "Me").click();
   await button(page, "Rules of the park").click();
   await expect(page.getByText("No dogs.")).toBeVisible();

@@ -10,11 +10,11 @@ import { fromScxml } from "../../../src/core/handoff/in/scxml.ts";
 import { eventName, scxml } from "../../../src/core/handoff/scxml/chart.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import { readProject, readProjectData } from "../../../src/core/model/read.ts";
-import type { Project } from "../../../src/core/model/schema.ts";
 import { planOf } from "../../../src/core/plan/planOf.ts";
 import { stateLine } from "../../../src/core/semantics/line.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";
 import { VECTORS } from "../../vectors/all.ts";
+import { app } from "../../vectors/app.ts";
 import { eventOf } from "../../vectors/vector.ts";
 
 const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
@@ -78,6 +78,44 @@ describe("the state chart", () => {
     expect(beyond / compared).toBeLessThan(0.05);
   });
 
+  it("has one state for those that differ in nothing that is read, and names that a person reads", () => {
+    const plain = app("s", {
+      stacks: { s: "list item" },
+      types: [{ id: "row", fields: [{ name: "id", type: "text" }], samples: [{ id: "x" }, { id: "y" }] }],
+      screens: {
+        list: { elements: [{ id: "rows", kind: "list", label: "Rows", of: "row" }] },
+        item: { params: [{ name: "id", type: "text", required: true }] },
+      },
+      facts: [{ id: "online", type: "boolean", initial: true, source: "outside" }],
+      legs: ["open list:on(rows) push item pass.id=item.id"],
+    });
+    expect(modelOf(scxml(plain)).states.map(({ id, line }) => [id, line])).toEqual([
+      ["list", "s[list]"],
+      ["item", "s[list,item]"],
+    ]);
+    // Once something reads the row and the fact, they tell states apart.
+    const read = {
+      ...plain,
+      legs: [
+        ...plain.legs,
+        ...app("s", {
+          stacks: { s: "item" },
+          screens: { item: { params: [{ name: "id", type: "text", required: true }] } },
+          facts: plain.facts,
+          legs: ["more item push item if=param.id=='x'&&fact.online"],
+        }).legs,
+      ],
+    };
+    const { states } = modelOf(
+      scxml({
+        ...read,
+        screens: read.screens.map((one) => (one.id === "item" ? { ...one, elements: [{ id: "more", kind: "button" as const, label: "More" }] } : one)),
+      }),
+    );
+    expect(states.map(({ id }) => id).slice(0, 3)).toEqual(["list", "item", "item-2"]);
+    expect(states.length).toBeGreaterThan(5);
+  });
+
   it("says at its head how much it leaves out", () => {
     const text = scxml(demo);
     expect(text).toMatch(/has the 400 states nearest to launch, and \d+ steps that lead beyond them are left out/);
@@ -90,7 +128,7 @@ describe("the state chart", () => {
     const { status, stderr, stdout } = spawnSync(QSCXMLC, ["chart.scxml"], { cwd: folder, encoding: "utf8" });
     expect(`${stdout}${stderr}`).toBe("");
     expect(status).toBe(0);
-    writeFileSync(join(folder, "broken.scxml"), scxml(demo).replace('target="s1"', 'target="nowhere"'));
+    writeFileSync(join(folder, "broken.scxml"), scxml(demo).replace('target="tourHives"', 'target="nowhere"'));
     expect(spawnSync(QSCXMLC, ["broken.scxml"], { cwd: folder }).status).not.toBe(0);
   });
 });
@@ -133,10 +171,20 @@ describe("reading a state chart", () => {
     expect(check(project).findings.filter((f) => f.code === "broken-target" || f.code === "no-owner")).toEqual([]);
   });
 
-  it("reads its own charts back as screens, one a state", () => {
-    const vector = Object.values(VECTORS)[0]?.[0]?.app as Project;
-    const made = fromScxml(scxml(vector));
-    expect(made.ok && made.project.screens.length).toBe(modelOf(scxml(vector)).states.length);
+  it("reads its own charts back: a screen for each state, a leg for each transition, and nothing lost", () => {
+    for (const { app: project, says } of Object.values(VECTORS).flat()) {
+      const text = scxml(project);
+      const { states } = modelOf(text);
+      const made = fromScxml(text);
+      if (!made.ok) throw new Error(says);
+      expect(made.lost, says).toEqual([]);
+      expect(
+        made.project.screens.map(({ name }) => name),
+        says,
+      ).toEqual(states.map(({ line }) => line));
+      expect(made.project.legs, says).toHaveLength(states.flatMap(({ transitions }) => transitions).length);
+      expect(made.project.name).toBe(project.name);
+    }
   });
 
   it("refuses entities that grow, entities from elsewhere, other files and files too large, and says where", () => {

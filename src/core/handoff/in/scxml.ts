@@ -10,6 +10,8 @@ import type { ImportResult } from "./imported.ts";
 interface Node {
   kind: "state" | "parallel" | "final";
   id: string;
+  /** What it shows, in a chart of our own: its state line. */
+  label: string | undefined;
   initial: string | undefined;
   children: Node[];
   transitions: Array<{ event: string | undefined; target: string | undefined; cond: string | undefined; line: number }>;
@@ -33,7 +35,7 @@ export function fromScxml(text: string, name = "Imported"): ImportResult {
 }
 
 function nodesOf(text: string): { root: Node; lost: string[]; name: string | undefined } | { problem: { line: number; message: string } } {
-  const root: Node = { kind: "state", id: "", initial: undefined, children: [], transitions: [] };
+  const root: Node = { kind: "state", id: "", label: undefined, initial: undefined, children: [], transitions: [] };
   const lost = new Set<string>();
   const around: Node[] = [root];
   const tags: string[] = [];
@@ -57,11 +59,11 @@ function nodesOf(text: string): { root: Node; lost: string[]; name: string | und
       const node: Node = {
         kind: tag as Node["kind"],
         id: given.id ?? `${tag}${parser.line}`,
+        label: given["etape:line"],
         initial: given.initial,
         children: [],
         transitions: [],
       };
-      if (given["etape:line"] !== undefined) node.id = given["etape:line"];
       parent.children.push(node);
       around.push(node);
     } else if (tag === "transition") {
@@ -100,7 +102,7 @@ function built(root: Node, lost: string[], name: string): ImportResult {
   const idOf = new Map(all.map((node, i): [Node, string] => [node, [...taken][i] ?? ""]));
   const at = (node: Node) => idOf.get(node) ?? "";
   const containers: Container[] = all.filter((node) => node.children.length > 0).map((node) => containerOf(node, at, ids));
-  const screens: Screen[] = all.filter((node) => node.children.length === 0).map((node) => newScreen(at(node), node.id));
+  const screens: Screen[] = all.filter((node) => node.children.length === 0).map((node) => newScreen(at(node), node.label ?? node.id));
   const project: Project = { ...emptyProject(name), root: at(root), containers, screens };
   const legs = new Set<string>();
   for (const node of all) for (const transition of node.transitions) addLeg(project, node, at(node), transition, { ids, legs, lost });

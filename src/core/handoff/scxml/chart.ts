@@ -5,9 +5,11 @@ import { lookup } from "../../model/lookup.ts";
 import type { Json, NavEvent, Project } from "../../model/schema.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { stateLine } from "../../semantics/line.ts";
+import { currentScreen } from "../../semantics/state.ts";
 import { launch, step } from "../../semantics/step.ts";
 import type { State } from "../../semantics/types.ts";
 import { escaped } from "../../text/xml.ts";
+import { tellingKey } from "./alike.ts";
 
 /** States that a chart has at most. */
 const MOST_STATES = 400;
@@ -18,7 +20,7 @@ const MOST_NAMED = 20;
 export const CHART_NAMESPACE = "urn:etape:chart";
 
 interface Chart {
-  states: Array<{ line: string; steps: Array<{ event: string; to: number }> }>;
+  states: Array<{ id: string; line: string; steps: Array<{ event: string; to: number }> }>;
   /** Steps to states that are not in the chart any more. */
   beyond: string[];
   /** Events by which the app is left. */
@@ -32,7 +34,7 @@ interface Chart {
 export function scxml(project: Project): string {
   const { states, beyond, leaves } = chartOf(project);
   const lost = [
-    "The arguments of screens are part of its states, but the events carry none: a row is named in the event.",
+    "The arguments of screens tell its states apart only where something reads them, and the events carry none: a row is named in the event.",
     ...(leaves.size > 0 ? ["Leaving the app ends nothing here: the state stays, as it does for who comes back."] : []),
     ...(beyond.length > 0
       ? [
@@ -48,10 +50,10 @@ export function scxml(project: Project): string {
     "     What is not said here:",
     ...lost.map((text) => `     ${comment(text)}`),
     "-->",
-    `<scxml xmlns="http://www.w3.org/2005/07/scxml" xmlns:etape="${CHART_NAMESPACE}" version="1.0" datamodel="null" initial="s0">`,
-    ...states.flatMap(({ line, steps }, i) => [
-      `  <state id="s${i}" etape:line="${escaped(line)}">`,
-      ...steps.map(({ event, to }) => `    <transition event="${event}" target="s${to}"/>`),
+    `<scxml xmlns="http://www.w3.org/2005/07/scxml" xmlns:etape="${CHART_NAMESPACE}" version="1.0" name="${escaped(project.name)}" datamodel="null" initial="${states[0]?.id}">`,
+    ...states.flatMap(({ id, line, steps }) => [
+      `  <state id="${id}" etape:line="${escaped(line)}">`,
+      ...steps.map(({ event, to }) => `    <transition event="${event}" target="${states[to]?.id}"/>`),
       "  </state>",
     ]),
     "</scxml>",
@@ -61,9 +63,17 @@ export function scxml(project: Project): string {
 
 function chartOf(project: Project): Chart {
   const first = launch(appOf(project));
-  const known = new Map([[keyOf(first), 0]]);
+  const known = new Map([[tellingKey(project, first), 0]]);
   const queue: State[] = [first];
-  const chart: Chart = { states: [{ line: stateLine(planOf(project), first), steps: [] }], beyond: [], leaves: new Set() };
+  const named = new Map<string, number>();
+  /** A state by the name of its screen; others in which the same screen shows are counted. */
+  const made = (state: State) => {
+    const screen = currentScreen(state).at;
+    const count = (named.get(screen) ?? 0) + 1;
+    named.set(screen, count);
+    return { id: count === 1 ? screen : `${screen}-${count}`, line: stateLine(planOf(project), state), steps: [] };
+  };
+  const chart: Chart = { states: [made(first)], beyond: [], leaves: new Set() };
   for (let at = 0; at < queue.length; at++) {
     const state = queue[at] as State;
     for (const event of eventsIn(project, state)) {
@@ -71,13 +81,13 @@ function chartOf(project: Project): Chart {
       const name = eventName(event);
       if (result.outcome === "left") chart.leaves.add(name);
       if (result.outcome !== "moved") continue;
-      const key = keyOf(result.state);
+      const key = tellingKey(project, result.state);
       let to = known.get(key);
       if (to === undefined && queue.length < MOST_STATES) {
         to = queue.length;
         known.set(key, to);
         queue.push(result.state);
-        chart.states.push({ line: stateLine(planOf(project), result.state), steps: [] });
+        chart.states.push(made(result.state));
       }
       if (to === undefined) chart.beyond.push(`${name} from ${chart.states[at]?.line}`);
       else if (!chart.states[at]?.steps.some((one) => one.event === name)) chart.states[at]?.steps.push({ event: name, to });
@@ -93,11 +103,6 @@ function eventsIn(project: Project, state: State): NavEvent[] {
     if (!leg || event.do !== "leg") return [event];
     return typedFields(project, state, leg).map((fields) => (fields ? { ...event, fields } : event));
   });
-}
-
-/** A state as text that is the same for states that can not be told apart. */
-function keyOf(state: State): string {
-  return JSON.stringify(state);
 }
 
 /** An event as a chart names it: what is done, of what, with which row or value: `leg.toHive.larkfoot`, `tab.rota`, `enter.alert.cold`. */
