@@ -369,3 +369,22 @@ test("several go into a container that is there, and the legs that go another wa
   await expect(page.getByText(/2 legs go another way now/)).toBeVisible();
   expect((await documentOf(page)).containers.find((c) => c.id === "other")?.members).toEqual(["d", "a", "b"]);
 });
+
+test("what is typed while the palette or the picker is still being loaded is not lost", async ({ page }) => {
+  const held: Array<() => void> = [];
+  await page.route(/(Palette|TargetPicker)[^/]*\.js$/, async (route) => {
+    await new Promise<void>((go) => held.push(go));
+    await route.continue();
+  });
+  await openDocument(page, app("s", { stacks: { s: "plots settings" }, screens: { plots: { elements: [{ id: "go", kind: "button", label: "Go" }] } } }));
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("dark");
+  await expect.poll(() => held.length).toBe(2);
+  // Nothing of it was a key of the page: G, for one, gathers what is chosen.
+  for (const go of held) go();
+  const field = page.getByPlaceholder("Type what to do, or where to go");
+  await expect(field).toHaveValue("dark");
+  await expect(field).toBeFocused();
+  await page.keyboard.type("er");
+  await expect(field).toHaveValue("darker");
+});

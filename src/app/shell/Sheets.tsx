@@ -2,6 +2,7 @@ import { lazy, Suspense } from "react";
 import { useSheets } from "../session/hooks.ts";
 import type { Sheet } from "../session/sheets.ts";
 import { Later, preload } from "../ui/preloaded.tsx";
+import { TypedAhead } from "../ui/typedAhead.tsx";
 
 const DeleteDialog = preload(async () => (await import("../features/commands/DeleteDialog.tsx")).DeleteDialog);
 const Palette = preload(async () => (await import("../features/commands/Palette.tsx")).Palette);
@@ -14,7 +15,7 @@ const WhatIf = lazy(async () => ({ default: (await import("../features/inspector
 /** The sheet that lies over the page, if any. Each is loaded when it is opened first. */
 export function Sheets() {
   const sheet = useSheets((s) => s.sheet);
-  return sheet && <Suspense>{sheetOf(sheet.is)}</Suspense>;
+  return sheet && <Suspense fallback={<TypedAhead />}>{sheetOf(sheet.is)}</Suspense>;
 }
 
 function sheetOf(is: Sheet["is"]): React.ReactNode {

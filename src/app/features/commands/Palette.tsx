@@ -1,5 +1,5 @@
 import { Command } from "cmdk";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import type { Chosen } from "../../../core/model/edits/clip.ts";
 import { rankedByName } from "../../../core/model/names.ts";
 import type { Project } from "../../../core/model/schema.ts";
@@ -8,6 +8,7 @@ import { COMMANDS } from "../../session/commands/table.ts";
 import { contextOf } from "../../session/context.ts";
 import { useDocument, useSelection, useSession, useSheets } from "../../session/hooks.ts";
 import { Dialog } from "../../ui/Dialog.tsx";
+import { useTypedAhead } from "../../ui/typedAhead.tsx";
 
 /** Most entries shown at once; typing narrows them down. */
 const MOST = 60;
@@ -32,7 +33,7 @@ function Opened({ close }: { close: () => void }) {
   const session = useSession();
   const project = useDocument((d) => d.project);
   const select = useSelection((s) => s.select);
-  const [query, setQuery] = useState("");
+  const [query, setQuery] = useTypedAhead();
   const all = useMemo(() => {
     const context = contextOf(session);
     const commands = COMMANDS.filter((command) => command.id !== "palette" && (command.can?.(context) ?? true));

@@ -16,6 +16,7 @@ import { worstByPlace } from "../../session/findingWords.ts";
 import { useDocument, useFindings, useFocus, useSelection, useSession, useWalk, useWalkState } from "../../session/hooks.ts";
 import { keyOf } from "../../session/selection.ts";
 import { Later, preload } from "../../ui/preloaded.tsx";
+import { TypedAhead } from "../../ui/typedAhead.tsx";
 import { Drawing } from "./Drawing.tsx";
 import { LineEnds } from "./marks.tsx";
 import { useDrawLeg } from "./useDrawLeg.ts";
@@ -158,7 +159,11 @@ export function MapView() {
         ))}
       </div>
       <Suspense>
-        {linking && <Later part={TargetPicker} />}
+        {linking && (
+          <Suspense fallback={<TypedAhead />}>
+            <Later part={TargetPicker} />
+          </Suspense>
+        )}
         {!linking && selectedLeg && <Later part={LinkMade} />}
       </Suspense>
       {says !== undefined && (

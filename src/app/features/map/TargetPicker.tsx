@@ -9,6 +9,7 @@ import { moveSentence } from "../../../core/model/propose.ts";
 import { Picture } from "../../parts/Picture.tsx";
 import { type LinkTarget, linkQuestion, linkTo, type NewTarget } from "../../session/actions/linking.ts";
 import { useDocument, useSelection, useSession, useWalkState } from "../../session/hooks.ts";
+import { useTypedAhead } from "../../ui/typedAhead.tsx";
 import { TriggerChoice } from "./TriggerChoice.tsx";
 
 const AROUND = "modal around";
@@ -38,7 +39,7 @@ function Opened({ from }: { from: LegStart }) {
   const project = useDocument((d) => d.project);
   const { link, aimAt } = useSelection();
   const lanes = useMemo(() => lanesAround(project, from.place), [project, from.place]);
-  const [query, setQuery] = useState("");
+  const [query, setQuery] = useTypedAhead();
   const [value, setValue] = useState("");
   // Until something is typed or the list is asked for by an arrow, the panel stays small and the map free to point at.
   const [browsing, setBrowsing] = useState(false);
