@@ -186,7 +186,8 @@ test("focus shows one screen's legs, a path, a kind and a lane, and the palette 
   await expect(page.getByText("only what opens over the page")).toBeVisible();
   await typeInPalette(page, "goodbye");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("treeitem", { selected: true })).toContainText("Goodbye");
+  await expect(page.getByRole("treeitem", { name: "Goodbye", selected: true })).toBeVisible();
+  await expect(page.getByRole("treeitem", { selected: true })).toHaveCount(1);
 });
 
 test("a motion is chosen, carries what is pointed at, and plays; a fact is added and asked about", async ({ page }) => {
