@@ -223,6 +223,7 @@ test("what leads to no place is said in the words that people use: a Cancel, a m
   await openDocument(page, house);
   const build = async (screen: string, label: string, word: string) => {
     await page.locator(`[role=treeitem][data-key="${screen}"]`).click();
+    await expect(page.getByLabel("Inspector").getByLabel("Name", { exact: true })).toBeVisible();
     await page.keyboard.press("e");
     await page.keyboard.type(label);
     await page.keyboard.press("Enter");
