@@ -82,6 +82,7 @@ test("an element is pasted onto several screens at once, and found again as copi
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await empty(page, "List", "Detail", "Help");
   await item(page, "Home").click();
+  await expect(inspector(page).getByLabel("Name", { exact: true })).toBeVisible();
   await page.keyboard.press("e");
   await page.keyboard.type("Help me");
   await page.keyboard.press("Enter");

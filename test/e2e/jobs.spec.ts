@@ -54,6 +54,7 @@ async function empty(page: Page): Promise<Hands> {
 async function on(page: Page, project: Project, screen: string): Promise<Hands> {
   await openDocument(page, project);
   await page.locator(`[role=treeitem][data-key="${screen}"]`).click();
+  await expect(page.getByLabel("Inspector").getByLabel("Name", { exact: true })).toBeVisible();
   return new Hands(page);
 }
 
