@@ -1,4 +1,4 @@
-import { lookup } from "../model/lookup.ts";
+import { lookup, mustBePassed } from "../model/lookup.ts";
 import type { Param, Project } from "../model/schema.ts";
 import type { Change } from "./compare.ts";
 
@@ -30,7 +30,7 @@ function address(was: string | undefined, is: string | undefined): string[] {
 }
 
 function parameters(was: readonly Param[], is: readonly Param[]): string[] {
-  const needed = (param: Param | undefined) => param?.required === true && param.default === undefined;
+  const needed = (param: Param | undefined) => param !== undefined && mustBePassed(param);
   const old = new Map(was.map((param) => [param.name, param]));
   return is.flatMap((param) => {
     const before = old.get(param.name);

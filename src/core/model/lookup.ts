@@ -160,6 +160,11 @@ export function passTarget(project: Project, leg: Leg): string | undefined {
   return leg.move.show ?? lookup(project).containers.get(leg.move.to)?.start;
 }
 
+/** Whether a parameter has to be passed: it is required, and has no default. */
+export function mustBePassed(param: Screen["params"][number]): boolean {
+  return param.required && param.default === undefined;
+}
+
 /** What a leg passes, by the names of parameters. */
 export function passOf(leg: Leg | undefined): Record<string, string> | undefined {
   return leg?.move && "pass" in leg.move ? leg.move.pass : undefined;

@@ -1,4 +1,4 @@
-import { elementOf, firstScreen, lookup, nameOf, ownersAround } from "./lookup.ts";
+import { elementOf, firstScreen, lookup, mustBePassed, nameOf, ownersAround } from "./lookup.ts";
 import { type GivingMove, takesPass } from "./moves.ts";
 import { once } from "./once.ts";
 import type { Container, Move, Param, Project } from "./schema.ts";
@@ -77,7 +77,7 @@ function shownAlone(project: Project): Set<string> {
 
 /** Whether the screen that a place shows first has to be told something. */
 function needsArguments(project: Project, to: string): boolean {
-  return firstScreen(project, to)?.params.some((param) => param.required && param.default === undefined) ?? false;
+  return firstScreen(project, to)?.params.some(mustBePassed) ?? false;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { keyField } from "../model/lookup.ts";
+import { keyField, mustBePassed } from "../model/lookup.ts";
 import { once } from "../model/once.ts";
 import type { Project, Screen } from "../model/schema.ts";
 import { patternVariables } from "../model/template.ts";
@@ -49,7 +49,7 @@ export function planData(project: Project): PlanData {
 /** Whether an address says all that a screen cannot do without; one that does not opens nothing, and so is never shown. */
 function bindsAll(path: string, params: Screen["params"]): boolean {
   const bound = patternVariables(path);
-  return params.every(({ name, required, default: initial }) => !required || initial !== undefined || bound.includes(name));
+  return params.every((param) => !mustBePassed(param) || bound.includes(param.name));
 }
 
 /** A screen's own address as a way in to it. */

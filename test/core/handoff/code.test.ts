@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { inputsOf } from "../../../src/core/handoff/code/inputs.ts";
 import { chunks, codeEntrances, uniqueNames, usableLegs, viewNames } from "../../../src/core/handoff/code/plan.ts";
 import { kotlin } from "../../../src/core/handoff/kotlin/plan.ts";
 import { literal } from "../../../src/core/handoff/typescript/literal.ts";
@@ -62,7 +63,65 @@ describe("the plan that all languages share", () => {
   it("gives a function to what the app uses, and asks for nothing where nothing has to be given", () => {
     const usable = usableLegs(project);
     expect(usable.map((leg) => leg.leg.id)).not.toContain("in");
-    expect(Object.fromEntries(usable.map((leg) => [leg.leg.id, leg.mayGiveNothing]))).toMatchObject({ toB: false, toC: true, toD: true, soon: true });
+    for (const { leg } of usable) expect(inputsOf(project, [leg]), leg.id).toEqual({ row: undefined, fields: [] });
     expect(usable[0]?.says).toMatch(/^a: .*b/);
+  });
+
+  it("asks for what is read of the row and of what was typed, by the leg, its element and the legs that come before it", () => {
+    const desk = app("s", {
+      stacks: { s: "a b" },
+      types: [
+        {
+          id: "row",
+          fields: [
+            { name: "id", type: "text" },
+            { name: "rank", type: "integer" },
+            { name: "more", type: "text" },
+          ],
+          samples: [],
+        },
+      ],
+      screens: {
+        a: {
+          elements: [
+            { id: "rows", kind: "list", label: "Rows", of: "row" },
+            { id: "code", kind: "field", label: "Code" },
+            { id: "sure", kind: "switch", label: "Sure" },
+            { id: "send", kind: "button", label: "Send", enabled: "field.code != ''" },
+          ],
+        },
+        b: {
+          params: [
+            { name: "id", type: "text", required: false },
+            { name: "whole", type: "row", required: false },
+          ],
+        },
+      },
+      legs: [
+        "high a:on(rows) push b if=item.rank>5",
+        "low a:on(rows) push b pass.id=item.id",
+        "held a:on(rows) push b pass.whole=item",
+        "send a:submit(send) push b if=field.sure",
+        "plain a push b",
+      ],
+    });
+    const asked = (id: string) => {
+      const { row, fields } = inputsOf(
+        desk,
+        desk.legs.filter((leg) => leg.id === id),
+      );
+      return [row?.fields, fields];
+    };
+    expect(asked("high")).toEqual([["rank"], []]);
+    expect(asked("low")).toEqual([["rank", "id"], []]);
+    expect(asked("held")).toEqual(["all", []]);
+    expect(asked("send")).toEqual([
+      undefined,
+      [
+        { id: "code", type: "text" },
+        { id: "sure", type: "boolean" },
+      ],
+    ]);
+    expect(asked("plain")).toEqual([undefined, []]);
   });
 });

@@ -1,4 +1,5 @@
 import { type Scope, valueType } from "../../../core/model/expression.ts";
+import { mustBePassed } from "../../../core/model/lookup.ts";
 import type { Param } from "../../../core/model/schema.ts";
 import type { Values } from "../../../core/plan/expression.ts";
 import { ExpressionField } from "../../ui/ExpressionField.tsx";
@@ -29,7 +30,7 @@ export function PassForm({ heading = "Passes", scope, values, params, pass, prop
       {params.map((param) => {
         const source = pass?.[param.name];
         const byItself = pass === undefined ? bound?.[param.name] : undefined;
-        const missing = source === undefined && byItself === undefined && param.required && param.default === undefined;
+        const missing = source === undefined && byItself === undefined && mustBePassed(param);
         const offer = source === undefined && byItself === undefined ? proposed?.[param.name] : undefined;
         return (
           <div key={param.name}>

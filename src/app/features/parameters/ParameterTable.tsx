@@ -4,7 +4,7 @@ import { entranceValues, sampleValues } from "../../../core/insight/sample.ts";
 import { triggerLabel } from "../../../core/model/describe.ts";
 import { changeEntrance, changeLeg } from "../../../core/model/edits/change.ts";
 import { valueType } from "../../../core/model/expression.ts";
-import { elementIdOf, elementOf, giveOf, nameOf, passOf } from "../../../core/model/lookup.ts";
+import { elementIdOf, elementOf, giveOf, mustBePassed, nameOf, passOf } from "../../../core/model/lookup.ts";
 import { withGive, withPass } from "../../../core/model/moves.ts";
 import type { Param, Project, Screen } from "../../../core/model/schema.ts";
 import { entranceScope, legScope } from "../../../core/model/scope.ts";
@@ -131,7 +131,7 @@ function SourceField({ project, param, provider }: { project: Project; param: Pa
     provider.kind === "entrance"
       ? { scope: entranceScope(project, provider.entrance), values: entranceValues(project, provider.entrance.pattern, provider.entrance.to) }
       : { scope: legScope(project, provider.leg), values: sampleValues(project, provider.leg) };
-  const gap = provider.source === undefined && param.required && param.default === undefined;
+  const gap = provider.source === undefined && mustBePassed(param);
   return (
     <ExpressionField
       label=""

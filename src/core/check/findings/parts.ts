@@ -1,5 +1,5 @@
 import { type Located, legExpressions } from "../../model/expressions.ts";
-import { lookup, nameOf } from "../../model/lookup.ts";
+import { lookup, mustBePassed, nameOf } from "../../model/lookup.ts";
 import type { Element, Leg, Param, Project, Screen } from "../../model/schema.ts";
 import { type Candidate, type Graph, note, type Place } from "../reach/graph.ts";
 import type { Edge } from "../system/exploration.ts";
@@ -12,7 +12,7 @@ export const quote = (project: Project, id: string) => `"${nameOf(project, id)}"
 export const ANSWERING = ["button", "icon", "link", "list", "pager"];
 
 /** Parameters that have to be passed. */
-export const needed = (screen: Screen): Param[] => screen.params.filter((p) => p.required && p.default === undefined);
+export const needed = (screen: Screen): Param[] => screen.params.filter(mustBePassed);
 
 /** What is found on the elements of each place. */
 export function withElements(project: Project, find: (placeId: string, elements: Element[]) => Found[]): Found[] {

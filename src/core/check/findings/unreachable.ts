@@ -1,5 +1,5 @@
 import type { Edit } from "../../model/edits/edit.ts";
-import { lookup, nameOf, treeOf } from "../../model/lookup.ts";
+import { lookup, mustBePassed, nameOf, treeOf } from "../../model/lookup.ts";
 import type { Leg, Project } from "../../model/schema.ts";
 import { branchesInReach } from "../../semantics/reach.ts";
 import { currentScreen } from "../../semantics/state.ts";
@@ -56,9 +56,7 @@ function wayTo(project: Project, placeId: string): Edit {
   const isModal = containers.get(placeId)?.kind === "modal";
   const owner = owners.get(placeId);
   const inLane = owner?.kind === "tabs" || owner?.kind === "drawer";
-  const pass = Object.fromEntries(
-    (screens.get(placeId)?.params ?? []).filter((p) => p.required && p.default === undefined).map((p) => [p.name, sampleLiteral(p.type)]),
-  );
+  const pass = Object.fromEntries((screens.get(placeId)?.params ?? []).filter(mustBePassed).map((p) => [p.name, sampleLiteral(p.type)]));
   const passing = Object.keys(pass).length > 0 ? { pass } : {};
   const stacked = owner?.kind === "stack" && owners.get(from) === owner;
   const move: NonNullable<Leg["move"]> = isModal

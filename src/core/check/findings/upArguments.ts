@@ -1,5 +1,5 @@
 import { changeScreen } from "../../model/edits/change.ts";
-import { firstScreen, upTarget } from "../../model/lookup.ts";
+import { firstScreen, mustBePassed, upTarget } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import { named } from "../fixes/home.ts";
 import type { FindingKind, Found } from "./kind.ts";
@@ -22,7 +22,7 @@ function find(project: Project): Found[] {
     const shown = target === undefined ? undefined : firstScreen(project, target);
     if (target === undefined || !shown) return [];
     return shown.params
-      .filter((p) => p.required && p.default === undefined && !screen.params.some((own) => own.name === p.name))
+      .filter((p) => mustBePassed(p) && !screen.params.some((own) => own.name === p.name))
       .map((p) => ({
         subjects: [screen.id, target, p.name],
         message: `Up from ${quote(project, screen.id)} leads to ${quote(project, target)}, which needs "${p.name}", and ${quote(project, screen.id)} has none to hand on.`,

@@ -1,42 +1,22 @@
 /** What generated code says of a project beside its plan: functions for legs and ways in, names of views. */
 
-import { firstScreen, lookup, nameOf, passTarget, rowTypeOf } from "../../model/lookup.ts";
+import { lookup, nameOf } from "../../model/lookup.ts";
 import { moveSentence } from "../../model/propose.ts";
-import type { Entrance, Leg, Param, Project, RecordType, Screen } from "../../model/schema.ts";
+import type { Entrance, Leg, Project, Screen } from "../../model/schema.ts";
 import { patternVariables } from "../../model/template.ts";
-
-/** Whether a call has to give a parameter. */
-export function mustGive(param: Param): boolean {
-  return param.required && param.default === undefined;
-}
 
 /** A leg that the app uses by name. */
 export interface UsableLeg {
   leg: Leg;
   /** What it does, in a few words. */
   says: string;
-  /** The record type of the row that it takes. */
-  rows: RecordType | undefined;
-  /** The screen that gets its arguments. */
-  target: Screen | undefined;
-  /** A call may leave the arguments out. */
-  mayGiveNothing: boolean;
 }
 
 /** The legs that a person or the clock sets off; the others fire by themselves. */
 export function usableLegs(project: Project): UsableLeg[] {
   return project.legs
     .filter(({ on }) => on.kind !== "arrive" && on.kind !== "depart")
-    .map((leg) => {
-      const target = firstScreen(project, passTarget(project, leg) ?? "");
-      return {
-        leg,
-        says: `${nameOf(project, leg.from)}: ${leg.move ? moveSentence(project, leg.from, leg.move) : "sets facts"}`,
-        rows: rowTypeOf(project, leg),
-        target,
-        mayGiveNothing: target?.params.some(mustGive) !== true,
-      };
-    });
+    .map((leg) => ({ leg, says: `${nameOf(project, leg.from)}: ${leg.move ? moveSentence(project, leg.from, leg.move) : "sets facts"}` }));
 }
 
 /** A way in with the variables of its address. */

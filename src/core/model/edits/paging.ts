@@ -1,4 +1,4 @@
-import { elementIdOf, elementOf, firstScreen, keyField, lookup, nameOf, passOf, passTarget, typeLabel } from "../lookup.ts";
+import { elementIdOf, elementOf, firstScreen, keyField, lookup, mustBePassed, nameOf, passOf, passTarget, typeLabel } from "../lookup.ts";
 import { takesPass, withPass } from "../moves.ts";
 import type { Element, Leg, Param, Project, RecordType, Screen } from "../schema.ts";
 import { addElement, addLeg, freshElementId, freshLegId } from "./add.ts";
@@ -90,7 +90,7 @@ function pager(project: Project, screenId: string, type: RecordType, by: string,
   const key = keyField(type);
   const there = `has(${neighbour}.${key})`;
   const element = freshElementId(project, screenId, label);
-  const others = (lookup(project).screens.get(screenId)?.params ?? []).filter((param) => param.name !== by && param.required && param.default === undefined);
+  const others = (lookup(project).screens.get(screenId)?.params ?? []).filter((param) => param.name !== by && mustBePassed(param));
   const pass = Object.fromEntries([[by, `${neighbour}.${key}`], ...others.map((param) => [param.name, valueFor(param, type, neighbour)])]);
   const leg = (id: string, on: Leg["on"]): Leg => ({
     id,

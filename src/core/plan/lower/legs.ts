@@ -1,6 +1,6 @@
 import { compile, fits, type Scope, valueType } from "../../model/expression.ts";
 import { isTaken } from "../../model/expressions.ts";
-import { elementIdOf, elementOf, firstScreen, giveOf, lookup, parametersOf, passOf, passTarget, rowTypeOf } from "../../model/lookup.ts";
+import { elementIdOf, elementOf, firstScreen, giveOf, lookup, mustBePassed, parametersOf, passOf, passTarget, rowTypeOf } from "../../model/lookup.ts";
 import { onceFor } from "../../model/once.ts";
 import type { Element, Entrance, Leg, Project } from "../../model/schema.ts";
 import { compileCondition, entranceScope, legScope, placeScope } from "../../model/scope.ts";
@@ -127,7 +127,7 @@ function passedTrees(project: Project, to: string, given: Record<string, string>
     const param = params.get(name);
     const compiled = compile(source, scope);
     if (!compiled.ok || (param && !fits(compiled.type, valueType(param.type)))) illTyped = true;
-    else trees.push({ name, value: treeOf(compiled.ast), ...(param?.required && param.default === undefined ? { required: true } : {}) });
+    else trees.push({ name, value: treeOf(compiled.ast), ...(param && mustBePassed(param) ? { required: true } : {}) });
   }
   return { illTyped, trees };
 }
