@@ -250,5 +250,5 @@ export function stubLabel(project: Project, leg: Leg): string {
   const place = to === undefined ? undefined : lookup(project).places.get(to);
   if (place) return (place.kind === "screen" ? place.screen.name : place.container.name) || place.id;
   const given = Object.keys(giveOf(leg) ?? {});
-  return to ?? `${moveWord(leg.move)}${given.length > 0 ? ` with ${given.join(", ")}` : ""}`;
+  return to ?? `${moveWord(leg.move)}${given.length > 0 ? `: ${given.join(", ")}` : ""}`;
 }
