@@ -72,3 +72,32 @@ export function slotsOf(columns: ReadonlyMap<string, number>): Slots {
   }
   return { slots, starts, folded: next > byDepth.length };
 }
+
+/** A screen of a band in the order of an outline: each after the one that leads to it. */
+export interface Outlined {
+  id: string;
+  depth: number;
+  /** The screen that leads to it by the fewest legs within the band. */
+  parent: string | undefined;
+}
+
+/** The screens of one band as an outline: first its start, beneath each screen those that it leads to first. */
+export function outlined(project: Project, screens: readonly string[], start: string | undefined): Outlined[] {
+  const columns = columnsOf(project, screens, start);
+  const children = new Map<string | undefined, string[]>();
+  const taken = new Set<string>();
+  for (const [id, depth] of columns)
+    for (const leg of lookup(project).legsFrom.get(id) ?? []) {
+      const to = targetOf(leg);
+      if (to === undefined || taken.has(to) || columns.get(to) !== depth + 1) continue;
+      taken.add(to);
+      children.set(id, [...(children.get(id) ?? []), to]);
+    }
+  const out: Outlined[] = [];
+  const tell = (id: string, parent: string | undefined) => {
+    out.push({ id, depth: columns.get(id) ?? 0, parent });
+    for (const child of children.get(id) ?? []) tell(child, id);
+  };
+  for (const id of columns.keys()) if (!taken.has(id)) tell(id, undefined);
+  return out;
+}

@@ -1,7 +1,10 @@
-import { lookup, targetOf } from "../model/lookup.ts";
+import { targetOf, treeOf } from "../model/lookup.ts";
 import type { Leg, Project } from "../model/schema.ts";
-import { CARD_HEAD, GUTTER, PITCH, STUB_SPACE } from "./measure.ts";
-import type { Card, MapLayout } from "./types.ts";
+import { FACE_HEIGHT } from "./face.ts";
+import { portOf, shownPlace } from "./flows.ts";
+import { CARD_HEAD, STUB_SPACE } from "./measure.ts";
+import { type Aisles, type End, obstacles, routed } from "./route.ts";
+import type { Band, Box, Card, MapLayout } from "./types.ts";
 
 /** A leg as it is drawn: a line to its target, or a stub that names it. */
 export interface Line {
@@ -46,48 +49,55 @@ function across(from: { x: number; y: number }, target: Card, lane: number): Lin
 }
 
 /**
- * The whole line of a leg in focus. It runs down the free space behind its column, along the
- * foot of the target's band and up the free space before its target, so that it crosses no card.
- * Undefined where the target is not on the map.
+ * The whole line of a leg in focus, in any of the drawings; it crosses no card and no caption. A leg that a container shares starts at
+ * the ground of its container. Undefined where it leads to no place on the map.
  */
-export function routeOf(project: Project, layout: MapLayout, leg: Leg): Line | undefined {
-  const { containers } = lookup(project);
-  const source = layout.cards.find((card) => card.id === leg.from);
-  const row = (source?.rows ?? layout.bands.find((band) => band.id === leg.from)?.rows)?.find((r) => r.legs.includes(leg));
-  const to = targetOf(leg);
-  if (!source || !row || to === undefined) return undefined;
-  const band = layout.bands.find((b) => b.id === to);
-  const target = layout.cards.find((card) => card.id === to) ?? layout.cards.find((card) => card.id === firstIn(containers, to));
-  const from = { x: source.x + source.width, y: row.y };
-  if (!target) return band ? { leg, from, points: toBand(from, band.x + 30, band.y), drawn: "line", count: 1 } : undefined;
-  if (isAlong(source, target, leg)) return { leg, from, points: across(from, target, 0), drawn: "line", count: 1 };
-  const home = layout.bands.find((b) => b.id === target.band);
-  const foot = (home ? home.y + home.height : target.y + target.height) - GUTTER / 2;
-  const out = from.x + STUB_SPACE + 6;
-  const before = target.x - 12;
-  const y = target.y + CARD_HEAD / 2;
-  return {
-    leg,
-    from,
-    points: [from, { x: out, y: from.y }, { x: out, y: foot }, { x: before, y: foot }, { x: before, y }, { x: target.x - 2, y }],
-    drawn: "line",
-    count: 1,
-  };
+export function routeOf(project: Project, layout: MapLayout, leg: Leg, blocked: readonly Box[] = obstacles(layout)): Line | undefined {
+  const to = shownPlace(project, leg) ?? targetOf(leg);
+  const source = sourceOf(project, layout, leg);
+  const target = to === undefined ? undefined : endAt(layout, to);
+  if (!source || !target) return undefined;
+  const [card, other] = [layout.cards.find(({ id }) => id === leg.from), layout.cards.find(({ id }) => id === to)];
+  const start = { x: source.box.x + source.box.width, y: source.y };
+  if (layout.drawing === "rows" && card && isAlong(card, other, leg))
+    return { leg, from: start, points: across(start, other as Card, 0), drawn: "line", count: 1 };
+  const points = routed(layout, source, target, blocked, aislesOf(layout));
+  return { leg, from: points[0] ?? start, points, drawn: "line", count: 1 };
 }
 
-function toBand(from: { x: number; y: number }, x: number, y: number): Line["points"] {
-  const out = from.x + STUB_SPACE + 6;
-  return [from, { x: out, y: from.y }, { x: out, y: y - 4 }, { x, y: y - 4 }, { x, y }];
+function aislesOf({ drawing }: MapLayout): Aisles {
+  return drawing === "rows" ? { out: STUB_SPACE + 6, into: 12 } : drawing === "faces" ? { out: 10, into: 10 } : { out: 8, into: 8 };
 }
 
-function firstIn(containers: ReturnType<typeof lookup>["containers"], id: string): string {
-  const seen = new Set<string>();
-  let at = id;
-  while (containers.has(at) && !seen.has(at)) {
-    seen.add(at);
-    at = containers.get(at)?.start ?? at;
-  }
-  return at;
+/** Where the line of a leg starts: at its element's row, at its screen, or at the ground of the container that shares it. */
+function sourceOf(project: Project, layout: MapLayout, leg: Leg): End | undefined {
+  const card = layout.cards.find(({ id }) => id === leg.from);
+  if (!card) return bandEnd(layout, groundOf(project, layout, leg.from));
+  const end = endAt(layout, card.id);
+  const row = card.rows.find(({ legs }) => legs.includes(leg));
+  return end && row ? { ...end, y: row.y, rightOnly: true } : end;
+}
+
+/** The ground of a container, or the first that stands in it. */
+function groundOf(project: Project, layout: MapLayout, id: string): Band | undefined {
+  const inside = new Set(treeOf(project, id));
+  return layout.bands.find((band) => band.id === id) ?? layout.bands.find((band) => inside.has(band.id));
+}
+
+function endAt(layout: MapLayout, id: string): End | undefined {
+  const card = layout.cards.find((one) => one.id === id);
+  if (!card)
+    return bandEnd(
+      layout,
+      layout.bands.find((band) => band.id === id),
+    );
+  const foot = layout.bands.find((band) => band.id === card.band)?.foot ?? card.y + card.height;
+  const y = card.y + (layout.drawing === "rows" ? CARD_HEAD / 2 : layout.drawing === "faces" ? FACE_HEIGHT / 2 : card.height / 2);
+  return { box: card, y, foot };
+}
+
+function bandEnd(layout: MapLayout, band: Band | undefined): End | undefined {
+  return band && portOf(layout, band);
 }
 
 /** Corners as an SVG path with small round bends. */
@@ -120,4 +130,4 @@ function towards(from: { x: number; y: number }, to: { x: number; y: number }, b
   return { x: from.x + ((to.x - from.x) * by) / whole, y: from.y + ((to.y - from.y) * by) / whole };
 }
 
-export const columnX = (layout: MapLayout, column: number): number => layout.left + 14 + column * PITCH;
+export const columnX = (layout: MapLayout, column: number): number => layout.left + 14 + column * layout.pitch;

@@ -2,9 +2,11 @@ import { moveWord } from "../model/propose.ts";
 import type { Project } from "../model/schema.ts";
 import { escaped } from "../text/xml.ts";
 import { ENDS, lineForm } from "./form.ts";
-import { layoutMap, SHARED, stubLabel } from "./layout.ts";
+import { layoutMap } from "./layout.ts";
 import { columnX, type Line, linesOf, pathOf } from "./lines.ts";
 import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, STUB_FITS, tapsOn } from "./measure.ts";
+import { SHARED } from "./sections.ts";
+import { stubLabel } from "./stub.ts";
 import type { Band, Card, MapLayout, Row, Spine } from "./types.ts";
 
 /** The colours of the sheet; a reader's dark look takes the second of each. */

@@ -1,5 +1,5 @@
-import { stubLabel } from "../../../core/map/layout.ts";
 import { cut, tapsOn } from "../../../core/map/measure.ts";
+import { stubLabel } from "../../../core/map/stub.ts";
 import type { Band, MapLayout, Spine } from "../../../core/map/types.ts";
 import type { Project } from "../../../core/model/schema.ts";
 

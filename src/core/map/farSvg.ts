@@ -1,0 +1,62 @@
+import { nameOf } from "../model/lookup.ts";
+import type { Project } from "../model/schema.ts";
+import { escaped } from "../text/xml.ts";
+import { faceMark, nameMark } from "./draw/card.ts";
+import { flowMarks, innerMarks } from "./draw/far.ts";
+import { bandMark, rulerMarks, spineMark } from "./draw/ground.ts";
+import type { Look } from "./draw/look.ts";
+import { type Mark, svgText } from "./draw/mark.ts";
+import { fileStyle } from "./draw/styles.ts";
+import { faceOf } from "./face.ts";
+import { layoutMap } from "./layout.ts";
+import type { Drawing, Room } from "./types.ts";
+
+export interface FarOptions {
+  drawing: Exclude<Drawing, "rows">;
+  room: Room;
+  /** How each screen stands, by its id. */
+  look?: (screen: string) => Look | undefined;
+  /** Beneath the map. */
+  legend?: { marks: Mark[]; height: number };
+}
+
+/** The map as faces or as names, as an SVG file: what the page draws, with every text in full as a tooltip. The same document gives the same bytes. */
+export function farSvg(project: Project, { drawing, room, look, legend }: FarOptions): string {
+  const layout = layoutMap(project, drawing, room);
+  const [width, map] = [Math.ceil(layout.width), Math.ceil(layout.height)];
+  const height = map + (legend?.height ?? 0);
+  const flows = flowMarks(project, layout, (id) => nameOf(project, id));
+  const marks = [
+    ...rulerMarks(layout),
+    ...layout.bands.map((band, index) => bandMark(band, { index })),
+    ...layout.spines.map((spine) => spineMark(spine, layout)),
+    ...flows.marks,
+    ...innerMarks(project, layout),
+    ...(layout.launch ? [launchMark(layout.launch)] : []),
+    ...layout.cards.map((card) =>
+      drawing === "faces" ? faceMark(card, faceOf(project, card.screen), layout.size, look?.(card.id)) : nameMark(card, layout, look?.(card.id)),
+    ),
+  ];
+  return `${[
+    `<svg class="m" xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" role="img" aria-label="${escaped(`Map of ${project.name}`)}">`,
+    `<title>${escaped(project.name)}</title>`,
+    fileStyle(),
+    `<rect class="paper" width="${width}" height="${height}"/>`,
+    ...marks.map(svgText),
+    ...(legend ? [`<g transform="translate(0 ${map})">${legend.marks.map(svgText).join("")}</g>`] : []),
+    "</svg>",
+  ].join("\n")}\n`;
+}
+
+/** Where the app starts: a heavy arrow from outside. */
+export function launchMark({ x, y }: { x: number; y: number }): Mark {
+  const [left, middle] = [Math.round(x), Math.round(y)];
+  return {
+    tag: "g",
+    key: "launch",
+    children: [
+      { tag: "title", text: "The app starts here" },
+      { tag: "path", attrs: { className: "line", strokeWidth: 2, d: `M${left - 17} ${middle}H${left - 2}m-5 -4.5l5 4.5l-5 4.5` } },
+    ],
+  };
+}

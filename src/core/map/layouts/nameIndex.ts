@@ -1,0 +1,84 @@
+import { lookup } from "../../model/lookup.ts";
+import type { Project } from "../../model/schema.ts";
+import { textWidth } from "../../text/width.ts";
+import { outlined } from "../columns.ts";
+import type { Sections } from "../sections.ts";
+import type { MapLayout, Room } from "../types.ts";
+import { type Column, type Entry, entriesOf, filled, INDENT, LEVEL, laidOut, PADDING } from "./indexed.ts";
+import { nameCard, waysIn } from "./made.ts";
+import type { Density } from "./names.ts";
+
+/** Between two columns of the index, where lines run. */
+const GUTTER = 15;
+/** Of a line beside its name: a number, a mark. */
+const BESIDE = 27;
+/** The widest columns that are tried, from wide to narrow. */
+const WIDEST = [210, 190, 170, 155, 140, 128, 116];
+/** Depths that are told by how far a name is set in. */
+const DEEPEST = 5;
+
+/**
+ * Names as the index of a book: bands beneath one another in columns of one height, in each band every screen beneath the one that
+ * leads to it first. Undefined where that does not fit the room's width at a height, or more than one name in twenty would be cut.
+ */
+export function layoutIndex(project: Project, from: Sections, room: Room, density: Density, height: number): MapLayout | undefined {
+  const entries = names(project, from, density);
+  const widest = WIDEST.find((most) => fits(filled(entries, height), most, room.width));
+  if (widest === undefined) return undefined;
+  // The lowest height at which it still fits: columns of nearly the same length, over the whole width.
+  let [low, high] = [height / 12, height];
+  for (let i = 0; i < 12; i++) {
+    const middle = (low + high) / 2;
+    if (fits(filled(entries, middle), widest, room.width)) high = middle;
+    else low = middle;
+  }
+  const columns = filled(entries, high);
+  const ways = waysIn(project);
+  return laidOut(project, from, columns, {
+    form: "index",
+    room,
+    size: density.size,
+    gutter: GUTTER,
+    width: (column) => widthOf(column, widest),
+    cards: ({ ids, depth = 0, parent, section }, box) => {
+      const inset = Math.min(depth, DEEPEST) * INDENT;
+      const inner = { ...box, x: box.x + inset, width: box.width - inset };
+      return ids.flatMap((id) => {
+        const card = nameCard(project, id, {
+          box: inner,
+          band: section.id,
+          column: depth,
+          depth,
+          size: density.size,
+          beside: BESIDE,
+          isStart: id === section.start,
+          ways,
+        });
+        return card ? [parent === undefined ? card : { ...card, parent }] : [];
+      });
+    },
+  });
+}
+
+function names(project: Project, from: Sections, { size, line, caption }: Density): Entry[] {
+  const { screens } = lookup(project);
+  return entriesOf(from, { size, caption }, (section) =>
+    outlined(project, section.screens, section.start).map(({ id, depth, parent }) => ({
+      ids: [id],
+      depth,
+      parent,
+      height: line,
+      width: Math.min(depth, DEEPEST) * INDENT + textWidth(screens.get(id)?.name || id, size) + BESIDE,
+    })),
+  );
+}
+
+function widthOf(column: Column, widest: number): number {
+  return Math.max(90, ...column.map(({ width, level }) => Math.min(width, widest) + level * LEVEL + PADDING));
+}
+
+function fits(columns: readonly Column[], widest: number, room: number): boolean {
+  const wide = columns.reduce((sum, column) => sum + widthOf(column, widest) + GUTTER, GUTTER);
+  const all = columns.flat().filter(({ ids }) => ids.length > 0);
+  return wide <= room && all.filter(({ width }) => width > widest).length <= all.length / 20;
+}

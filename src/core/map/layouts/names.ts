@@ -1,0 +1,52 @@
+import type { Project } from "../../model/schema.ts";
+import { sectionsOf } from "../sections.ts";
+import type { MapLayout, Room } from "../types.ts";
+import { layoutDots } from "./dots.ts";
+import { layoutColumns } from "./nameColumns.ts";
+import { layoutIndex } from "./nameIndex.ts";
+
+/** Sizes of a drawing of names, in pixels. */
+export interface Density {
+  /** Of the type; no name is smaller than 11. */
+  size: number;
+  /** From one name to the next. */
+  line: number;
+  /** Height of a caption. */
+  caption: number;
+}
+
+/** Names in columns, from roomy to close. */
+const COLUMNS: readonly Density[] = [
+  { size: 14, line: 34, caption: 26 },
+  { size: 13, line: 28, caption: 23 },
+  { size: 12.5, line: 25, caption: 20 },
+];
+/** Names in an index. */
+const INDEX: readonly Density[] = [
+  { size: 14, line: 27, caption: 28 },
+  { size: 13, line: 22, caption: 24 },
+  { size: 12.5, line: 19, caption: 22 },
+  { size: 12, line: 17, caption: 19 },
+  { size: 11.5, line: 15.5, caption: 17 },
+  { size: 11, line: 14, caption: 16 },
+];
+
+/** The far drawing: a line for each screen, in the most roomy way in which all of it fits the room. */
+export function layoutNames(project: Project, room: Room, far: boolean): MapLayout {
+  const sections = sectionsOf(project);
+  for (const beside of [false, true])
+    for (const density of COLUMNS) {
+      const layout = layoutColumns(project, sections, room, density, beside);
+      if (layout) return layout;
+    }
+  for (const density of INDEX) {
+    const layout = layoutIndex(project, sections, room, density, room.height);
+    if (layout) return layout;
+  }
+  if (far) return layoutDots(project, sections, room);
+  const closest = INDEX.at(-2);
+  for (let height = room.height * 1.5; ; height *= 1.5) {
+    const layout = closest && layoutIndex(project, sections, room, closest, height);
+    if (layout) return layout;
+  }
+}
