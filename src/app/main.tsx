@@ -6,6 +6,7 @@ import { applyTheme } from "./ui/theme.ts";
 import "./ui/fonts.css";
 import "./ui/tokens.css";
 import "./ui/map.css";
+import "../core/map/draw/marks.css";
 
 applyTheme();
 const root = document.getElementById("root");

@@ -1,10 +1,12 @@
 import type { StoreApi } from "zustand";
+import { usePreferences } from "../ui/preferences.ts";
 import { createDocument, type DocumentState } from "./document.ts";
 import { createFindings, type FindingsState } from "./findings.ts";
 import { createFocus, type FocusState } from "./focus.ts";
 import { createNotices, type NoticeState } from "./notices.ts";
 import { createPointing, type PointingState } from "./pointing.ts";
 import { createRenaming, type RenamingState } from "./renaming.ts";
+import { createSeeing, type SeeingState } from "./seeing.ts";
 import { createSelection, type SelectionState } from "./selection.ts";
 import { createSheets, type SheetState } from "./sheets.ts";
 import type { Loaded } from "./storage/projects.ts";
@@ -23,6 +25,7 @@ export class Session {
   readonly selection: StoreApi<SelectionState> = createSelection();
   readonly walk: StoreApi<WalkState> = createWalk();
   readonly focus: StoreApi<FocusState> = createFocus();
+  readonly seeing: StoreApi<SeeingState> = createSeeing(usePreferences.getState().drawing);
   readonly notices: StoreApi<NoticeState> = createNotices();
   readonly renaming: StoreApi<RenamingState> = createRenaming();
   readonly sheets: StoreApi<SheetState> = createSheets();

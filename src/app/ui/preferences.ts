@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { create } from "zustand";
+import { DRAWINGS } from "../../core/map/types.ts";
 
 const KEY = "etape-preferences";
 
@@ -11,6 +12,8 @@ const Kept = z.object({
   foldedRight: z.boolean().catch(false),
   /** Whether single letters are keys while the map, the outline or the device has the focus. */
   singleKeys: z.boolean().catch(true),
+  /** How the map was drawn when it was last looked at. */
+  drawing: z.enum(DRAWINGS).catch("rows"),
 });
 type Kept = z.infer<typeof Kept>;
 

@@ -1,6 +1,6 @@
 import { keyField, lookup, ownersAround } from "../model/lookup.ts";
-import type { Container, Element, Project, Screen } from "../model/schema.ts";
-import { fitted } from "../text/width.ts";
+import type { Container, Element, Project, Row, Screen } from "../model/schema.ts";
+import { fitted, textWidth } from "../text/width.ts";
 
 /** Size of a face, in the map's units. */
 export const FACE_WIDTH = 100;
@@ -132,7 +132,9 @@ class Face {
   /** The first rows of a list, by their name or their key. */
   private rowsOf(element: Element): string[] {
     const type = element.of === undefined ? undefined : lookup(this.project).types.get(element.of);
-    const names = (type?.samples ?? []).slice(0, 3).map((row) => String(row.name ?? (type ? row[keyField(type)] : undefined) ?? element.label));
+    const names = (type?.samples ?? [])
+      .slice(0, 3)
+      .map((row) => rowText(element.text, row) ?? String(row.name ?? (type ? row[keyField(type)] : undefined) ?? element.label));
     return names.length > 0 ? names : [element.label];
   }
 
@@ -148,9 +150,10 @@ class Face {
         return this.rowsOf(element).length * 14 + 4;
       case "icon":
         return 15;
+      case "text":
+        return linesOf(element).length * 9 + 3;
       case "link":
       case "switch":
-      case "text":
       case "pager":
         return 12;
     }
@@ -191,8 +194,12 @@ class Face {
         this.text({ x: SIDE, y: y + 7, text: label, size: SMALL, fill: "ink" });
         this.path(`M${SIDE} ${y + 9}h${Math.min(WIDE, label.length * 3.6)}`, "second");
         return;
-      case "pager":
       case "text":
+        linesOf(element).forEach((line, i) => {
+          this.text({ x: SIDE, y: y + 7 + i * 9, text: line, size: SMALL, fill: "second" });
+        });
+        return;
+      case "pager":
         this.text({ x: SIDE, y: y + 7, text: label, size: SMALL, fill: "second" });
         return;
     }
@@ -209,4 +216,23 @@ class Face {
   private text(shape: Omit<Extract<Shape, { is: "text" }>, "is">) {
     this.shapes.push({ is: "text", ...shape });
   }
+}
+
+/** What a row of a list says, where its template asks for nothing but the row's own fields. */
+function rowText(template: string | undefined, row: Row): string | undefined {
+  if (template === undefined) return undefined;
+  const text = template.replace(/\{item\.(\w+)\}/g, (whole, field: string) => (row[field] === undefined ? whole : String(row[field])));
+  return text.includes("{") ? undefined : text;
+}
+
+/** A text in up to three lines: what it says where that is no template, else its label. */
+function linesOf({ text, label, id }: Element): string[] {
+  const words = (text === undefined || text.includes("{") ? label || id : text).split(/\s+/);
+  const lines: string[] = [];
+  for (const word of words) {
+    const last = lines.at(-1);
+    if (last !== undefined && textWidth(`${last} ${word}`, SMALL) <= WIDE) lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines.length > 3 ? [...lines.slice(0, 2), fitted(`${lines[2]} …`, SMALL, WIDE)] : lines.map((line) => fitted(line, SMALL, WIDE));
 }

@@ -28,11 +28,11 @@ export function farSvg(project: Project, { drawing, room, look, legend }: FarOpt
   const flows = flowMarks(project, layout, (id) => nameOf(project, id));
   const marks = [
     ...rulerMarks(layout),
-    ...layout.bands.map((band, index) => bandMark(band, { index })),
+    ...layout.bands.map((band, index) => bandMark(band, { index, size: layout.size })),
     ...layout.spines.map((spine) => spineMark(spine, layout)),
     ...flows.marks,
     ...innerMarks(project, layout),
-    ...(layout.launch ? [launchMark(layout.launch)] : []),
+    ...(layout.launch ? [launchMark(layout.launch, layout.form === "columns" ? 17 : 11)] : []),
     ...layout.cards.map((card) =>
       drawing === "faces" ? faceMark(card, faceOf(project, card.screen), layout.size, look?.(card.id)) : nameMark(card, layout, look?.(card.id)),
     ),
@@ -49,14 +49,14 @@ export function farSvg(project: Project, { drawing, room, look, legend }: FarOpt
 }
 
 /** Where the app starts: a heavy arrow from outside. */
-export function launchMark({ x, y }: { x: number; y: number }): Mark {
+export function launchMark({ x, y }: { x: number; y: number }, length: number): Mark {
   const [left, middle] = [Math.round(x), Math.round(y)];
   return {
     tag: "g",
     key: "launch",
     children: [
       { tag: "title", text: "The app starts here" },
-      { tag: "path", attrs: { className: "line", strokeWidth: 2, d: `M${left - 17} ${middle}H${left - 2}m-5 -4.5l5 4.5l-5 4.5` } },
+      { tag: "path", attrs: { className: "line", strokeWidth: 2, d: `M${left - length} ${middle}h${length - 1}m-5 -4.5l5 4.5l-5 4.5` } },
     ],
   };
 }

@@ -86,6 +86,8 @@ function groundOf(project: Project, layout: MapLayout, id: string): Band | undef
 
 function endAt(layout: MapLayout, id: string): End | undefined {
   const card = layout.cards.find((one) => one.id === id);
+  // Dots stand too close for lines: those run from ground to ground.
+  if (card && layout.form === "dots") return endAt(layout, card.band);
   if (!card)
     return bandEnd(
       layout,

@@ -75,7 +75,7 @@ export interface Band extends Box {
 }
 
 /** A caption as far as it fits; it has no width where there is none. */
-export type Caption = Box & { label: string };
+export type Caption = Box & { label: string /** It stands beside a name. */; light?: true };
 
 /** The line on which the lanes of a tab set or drawer hang. */
 export interface Spine {

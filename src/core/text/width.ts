@@ -49,7 +49,7 @@ function widthOf(letter: string): number {
 
 /** A text that is no wider than so many pixels: itself, or its beginning with an ellipsis. */
 export function fitted(text: string, size: number, width: number): string {
-  if (textWidth(text, size) <= width) return text;
+  if (textWidth(text, size) <= width + 0.01) return text;
   let left = width - ELLIPSIS * size;
   let kept = "";
   for (const letter of text) {

@@ -1,6 +1,6 @@
 import { cut, tapsOn } from "../../../core/map/measure.ts";
 import { stubLabel } from "../../../core/map/stub.ts";
-import type { Band, MapLayout, Spine } from "../../../core/map/types.ts";
+import type { Band, Spine } from "../../../core/map/types.ts";
 import type { Project } from "../../../core/model/schema.ts";
 
 interface Props {
@@ -8,12 +8,10 @@ interface Props {
   project: Project;
   index: number;
   selected: boolean;
-  /** Far out, the caption stands beside the ground at a size that can be read; the smallest grounds go without. */
-  dots: boolean;
 }
 
 /** The ground of a stack or a lane; a modal's is a sheet lifted off it. */
-export function BandView({ band, project, index, selected, dots }: Props) {
+export function BandView({ band, project, index, selected }: Props) {
   const caption = band.name || band.id;
   const width = caption.length * 7.2;
   return (
@@ -25,7 +23,7 @@ export function BandView({ band, project, index, selected, dots }: Props) {
         width={band.width}
         height={band.height}
         rx={band.lifted ? 3 : 0}
-        fill={band.lifted && !dots ? "var(--sheet)" : index % 2 === 0 ? "var(--band)" : "var(--band-2)"}
+        fill={band.lifted ? "var(--sheet)" : index % 2 === 0 ? "var(--band)" : "var(--band-2)"}
         stroke={selected ? "var(--accent)" : band.lifted ? "var(--ink)" : "none"}
       />
       {!band.lifted && (
@@ -34,19 +32,12 @@ export function BandView({ band, project, index, selected, dots }: Props) {
       {band.scale.map(({ x, y, depth }) => (
         <g key={depth} className="band-scale" fontSize={11}>
           <path d={`M${x - 8} ${y + 8}V${band.y + band.height - 8}`} stroke="var(--hairline)" />
-          {!dots && (
-            <text x={x} y={y + 4} fill="var(--ink-2)">
-              {tapsOn(depth)}
-            </text>
-          )}
+          <text x={x} y={y + 4} fill="var(--ink-2)">
+            {tapsOn(depth)}
+          </text>
         </g>
       ))}
-      {!band.inRow && (!dots || band.height > 75) && (
-        <text x={band.x + band.width + 24} y={band.y + Math.min(band.height / 2, 120)} dominantBaseline="middle" className="caption-far" fill="var(--ink)">
-          {caption}
-        </text>
-      )}
-      <text x={band.x + 12} y={band.y + 17} className="caption caption-near" fill="var(--ink)">
+      <text x={band.x + 12} y={band.y + 17} className="caption" fill="var(--ink)">
         {caption}
         <tspan className="band-says" dx={8} fontWeight={400} fill="var(--ink-2)" fontFamily="Hanken Grotesk Variable" style={{ fontStretch: "100%" }}>
           {band.says}
@@ -80,7 +71,7 @@ export function BandView({ band, project, index, selected, dots }: Props) {
 }
 
 /** The line at the left on which lanes hang: heavy for tabs, double for a drawer, a bracket for what a stack holds. */
-export function SpineView({ spine, layout }: { spine: Spine; layout: MapLayout }) {
+export function SpineView({ spine }: { spine: Spine }) {
   const weight = spine.kind === "tabs" ? 5 : spine.kind === "drawer" ? 2 : 1;
   const middle = (spine.top + Math.min(spine.bottom, spine.top + 260)) / 2;
   const words = `${spine.name} · ${spine.kind}`;
@@ -91,7 +82,7 @@ export function SpineView({ spine, layout }: { spine: Spine; layout: MapLayout }
       {spine.kind === "drawer" && <path d={`M${spine.x + 4} ${spine.top + 4}V${spine.bottom - 4}`} stroke="var(--ink)" strokeWidth={1} />}
       {spine.knots.map((y) => (
         <g key={y}>
-          <path d={`M${spine.x} ${y}H${layout.left}`} stroke="var(--ink)" strokeWidth={spine.kind === "tabs" ? 2 : 1} />
+          <path d={`M${spine.x} ${y}H${spine.to}`} stroke="var(--ink)" strokeWidth={spine.kind === "tabs" ? 2 : 1} />
           {spine.kind === "tabs" && <circle cx={spine.x} cy={y} r={4.5} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} />}
         </g>
       ))}

@@ -1,21 +1,7 @@
 import { memo } from "react";
 import type { Severity } from "../../../core/check/finding.ts";
-import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, PITCH, ROW_FITS, ROW_HEIGHT } from "../../../core/map/measure.ts";
+import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, ROW_HEIGHT } from "../../../core/map/measure.ts";
 import type { Card, Row } from "../../../core/map/types.ts";
-
-/** Characters of a name that fit a card when names are drawn larger. */
-const FAR_FITS = 10;
-
-/** Height that a name takes far out, in the map's units, and how wide its card is then: no lines run between the columns there. */
-const FAR_NAME_HEIGHT = 80;
-const FAR_WIDTH = PITCH - 14;
-
-/** Far out a finding is told by its form as well: a diamond, a disc, a small square. */
-const FAR_BADGE: Record<Severity, string> = {
-  blocker: "M0 -58L58 0L0 58L-58 0Z",
-  warning: "M-40 0a40 40 0 1 0 80 0a40 40 0 1 0 -80 0Z",
-  note: "M-24 -24h48v48h-48Z",
-};
 
 function colourOf(severity: Severity): string {
   return severity === "blocker" ? "var(--urgent)" : severity === "warning" ? "var(--warm)" : "var(--ink-2)";
@@ -29,16 +15,12 @@ interface Props {
   beneath: boolean;
   worst: { severity: Severity; count: number } | undefined;
   dropTarget: boolean;
-  /** Far out nothing but the card itself is drawn. (In between, the larger and so shorter name shows by style alone.) */
-  light: boolean;
-  /** Whether its name shows far out as well. */
-  named: boolean;
   /** Something else is in focus. */
   faint: boolean;
 }
 
 /** A screen on the map: its name and its elements as rows, each with a point to draw a leg from. */
-export const CardView = memo(function CardView({ card, here, selected, selectedElement, beneath, worst, dropTarget, light, named, faint }: Props) {
+export const CardView = memo(function CardView({ card, here, selected, selectedElement, beneath, worst, dropTarget, faint }: Props) {
   const line = here ? "var(--accent)" : worst?.severity === "blocker" ? "var(--urgent)" : "var(--ink)";
   const text = here ? "var(--on-accent)" : "var(--ink)";
   const planned = card.screen.planned === true;
@@ -61,46 +43,31 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
       )}
       {beneath && <rect x={3} y={3} width={card.width} height={card.height} rx={3} fill="none" stroke="var(--accent)" strokeWidth={1} />}
       <rect
-        width={light && named ? FAR_WIDTH : card.width}
+        width={card.width}
         height={card.height}
         rx={3}
         fill={here ? "var(--accent)" : "var(--sheet)"}
         stroke={line}
         strokeWidth={worst?.severity === "blocker" && !here ? 1.8 : 1}
         strokeDasharray={planned ? "3 3" : undefined}
-        vectorEffect={light ? "non-scaling-stroke" : undefined}
-        strokeOpacity={light && !here && worst?.severity !== "blocker" ? 0.45 : undefined}
       />
-      {light && named && (
-        // Clipped at the next column; as large as on the screen, whatever the scale.
-        <svg className="card-name-dot" width={FAR_WIDTH - 4} height={Math.max(card.height, FAR_NAME_HEIGHT)} aria-hidden="true">
-          <text x={8} y={card.height / 2} dominantBaseline="central" fill={text}>
-            {name}
-          </text>
-        </svg>
-      )}
-      {!light && (
-        <g data-head className="map-head">
-          <title>{`${name}: drag from here to lead somewhere with a new button`}</title>
-          <rect width={card.width} height={card.rows.length > 0 ? CARD_HEAD : card.height} fill="transparent" />
-          <text x={10} y={CARD_HEAD / 2 + 4.5} className="card-name" fill={text}>
-            {cut(name, worst ? NAME_FITS - 2 : NAME_FITS)}
-          </text>
-          <text x={10} y={CARD_HEAD / 2 + 7} className="card-name-far" fill={text} aria-hidden>
-            {cut(name, worst ? FAR_FITS - 2 : FAR_FITS)}
-          </text>
-          <circle
-            className="map-port"
-            cx={CARD_WIDTH}
-            cy={CARD_HEAD / 2}
-            r={3.4}
-            fill="var(--sheet)"
-            stroke={here ? "var(--accent)" : "var(--ink-2)"}
-            strokeWidth={1}
-          />
-        </g>
-      )}
-      {!light && card.rows.length > 0 && (
+      <g data-head className="map-head">
+        <title>{`${name}: drag from here to lead somewhere with a new button`}</title>
+        <rect width={card.width} height={card.rows.length > 0 ? CARD_HEAD : card.height} fill="transparent" />
+        <text x={10} y={CARD_HEAD / 2 + 4.5} className="card-name" fill={text}>
+          {cut(name, worst ? NAME_FITS - 2 : NAME_FITS)}
+        </text>
+        <circle
+          className="map-port"
+          cx={CARD_WIDTH}
+          cy={CARD_HEAD / 2}
+          r={3.4}
+          fill="var(--sheet)"
+          stroke={here ? "var(--accent)" : "var(--ink-2)"}
+          strokeWidth={1}
+        />
+      </g>
+      {card.rows.length > 0 && (
         <path
           className="card-detail"
           d={`M0 ${CARD_HEAD}H${CARD_WIDTH}`}
@@ -109,7 +76,7 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
         />
       )}
       <g className="card-detail">
-        {(light ? [] : card.rows).map((row) => (
+        {card.rows.map((row) => (
           <RowView
             key={row.element?.id ?? row.label}
             row={row}
@@ -119,15 +86,7 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
           />
         ))}
       </g>
-      {worst && light && (
-        <path
-          className="badge-far"
-          d={FAR_BADGE[worst.severity]}
-          transform={named ? `translate(${FAR_WIDTH} 0) scale(0.45)` : `translate(${card.width} 0)`}
-          fill={colourOf(worst.severity)}
-        />
-      )}
-      {worst && !light && (
+      {worst && (
         <g transform={`translate(${card.width} 0)`}>
           <circle r={9} fill={colourOf(worst.severity)} stroke="var(--paper)" strokeWidth={1.5} />
           <text textAnchor="middle" y={4} fontSize={11} fontWeight={700} fill="var(--paper)">

@@ -1,25 +1,25 @@
-import { Suspense, useEffect, useMemo, useRef } from "react";
+import { Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { inFocus } from "../../../core/map/focus.ts";
-import { keepLines } from "../../../core/map/keep.ts";
-import { layoutMap } from "../../../core/map/layout.ts";
-import { columnX, type Line, linesOf, routeOf } from "../../../core/map/lines.ts";
+import { columnX, routeOf } from "../../../core/map/lines.ts";
 import { CARD_WIDTH, tapsOn } from "../../../core/map/measure.ts";
-import type { MapLayout } from "../../../core/map/types.ts";
+import type { Room } from "../../../core/map/types.ts";
 import type { Chosen } from "../../../core/model/edits/clip.ts";
-import { plannedIn } from "../../../core/model/edits/planned.ts";
 import { lookup } from "../../../core/model/lookup.ts";
-import type { Project } from "../../../core/model/schema.ts";
 import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../../../core/semantics/state.ts";
 import { linkTo } from "../../session/actions/linking.ts";
 import { focusSays } from "../../session/commands/look.ts";
 import { worstByPlace } from "../../session/findingWords.ts";
-import { useDocument, useFindings, useFocus, useSelection, useSession, useWalk, useWalkState } from "../../session/hooks.ts";
+import { useDocument, useFindings, useFocus, useSeeing, useSelection, useSession, useWalk, useWalkState } from "../../session/hooks.ts";
 import { keyOf } from "../../session/selection.ts";
 import { Later, preload } from "../../ui/preloaded.tsx";
 import { TypedAhead } from "../../ui/typedAhead.tsx";
-import { Drawing } from "./Drawing.tsx";
+import { FarDrawing } from "./FarDrawing.tsx";
+import { MapControls } from "./MapControls.tsx";
 import { LineEnds } from "./marks.tsx";
+import { RowsDrawing } from "./RowsDrawing.tsx";
 import { useDrawLeg } from "./useDrawLeg.ts";
+import { useMapLayout } from "./useMapLayout.ts";
+import { usePassing, usePlaced } from "./usePassing.ts";
 import { useVisible } from "./useVisible.ts";
 import { useZoom } from "./useZoom.ts";
 
@@ -28,6 +28,8 @@ const TargetPicker = preload(async () => (await import("./TargetPicker.tsx")).Ta
 
 /** Pixels at the foot of the map that the picker of targets covers. */
 const PICKER_HEIGHT = 360;
+/** The smallest scale at which what stands on cards and faces can be read. */
+const LEAST_READ = 0.6;
 
 /** The map: the structure drawn from the document, with the place where the walk stands. */
 export function MapView() {
@@ -38,9 +40,20 @@ export function MapView() {
   const state = useWalkState();
   const lastEvent = useWalk((w) => w.steps[w.at - 1]?.event);
   const { focus, show: showFocus } = useFocus();
-  const { layout, lines } = useLayout(project);
+  const { drawing, far, whole, draw: drawAs } = useSeeing();
   const { drawn, look } = useVisible();
-  const { svg, ground, frame, detail, show, scaleBy, showAll } = useZoom(layout.width, layout.height, look);
+  const [room, setRoom] = useState<Room>();
+  const { layout, lines } = useMapLayout(project, drawing, far, room);
+  const { pass, take } = usePassing(layout);
+  const { svg, ground, frame, show, put, fit, zoomBy, showAll } = useZoom({
+    drawing,
+    width: layout.width,
+    height: layout.height,
+    look,
+    pass,
+    measured: setRoom,
+  });
+  const [pointed, setPointed] = useState<string>();
   const worst = useMemo(() => worstByPlace(project, result?.findings ?? []), [project, result]);
   const here = state && currentScreen(state).at;
   const beneath = useMemo(() => new Set(state ? beneathOf(state) : []), [state]);
@@ -48,10 +61,25 @@ export function MapView() {
   const focused = useMemo(() => focus && inFocus(project, focus), [project, focus]);
   const selectedLeg = selected?.kind === "leg" ? lookup(project).legs.get(selected.id) : undefined;
   const takenLeg = lastEvent?.do === "leg" ? lookup(project).legs.get(lastEvent.leg) : undefined;
+  const form = drawing !== "rows" && focus?.kind === "form" ? focus.form : undefined;
   const routed = useMemo(() => {
-    const legs = new Set([selectedLeg, takenLeg, ...(focused?.legs ?? [])]);
+    // Far out, the legs of a form are told by flows.
+    const legs = new Set([selectedLeg, takenLeg, ...(form === undefined ? (focused?.legs ?? []) : [])]);
     return [...legs].flatMap((leg) => (leg ? (routeOf(project, layout, leg) ?? []) : []));
-  }, [project, layout, selectedLeg, takenLeg, focused]);
+  }, [project, layout, selectedLeg, takenLeg, focused, form]);
+  /** The whole app: as it is drawn where that can still be read, else as names. */
+  const seeAll = () => {
+    if (drawing !== "names" && fit({ width: layout.width, height: layout.height }) < LEAST_READ) drawAs("names");
+    else {
+      if (!far) drawAs(drawing);
+      showAll();
+    }
+  };
+  const all = useRef(seeAll);
+  all.current = seeAll;
+  useEffect(() => {
+    if (whole > 0) all.current();
+  }, [whole]);
   const draw = useDrawLeg(svg, (from, to) => {
     if (to === undefined) link(from);
     else linkTo(session, to, from);
@@ -74,6 +102,24 @@ export function MapView() {
     if (card) show(card);
   }, [here, show]);
 
+  // Another drawing, chosen by its name: names show the whole; the others what is chosen, or where the walk stands.
+  const intoView = () => {
+    const card = layout.cards.find(({ id }) => id === selectedPlace) ?? layout.cards.find(({ id }) => id === here) ?? layout.cards[0];
+    if (drawing === "names" || fit({ width: layout.width, height: layout.height }) === 1) showAll();
+    else if (card) put({ x: Math.max(0, card.x - 260), y: Math.max(0, card.y - 180) }, { x: 8, y: 26 }, 1);
+  };
+  usePlaced(layout, take, put, intoView);
+  // Names are laid for the room: in another room, all of them are shown again.
+  useEffect(() => {
+    if (drawing === "names" && far) showAll();
+  }, [drawing, far, showAll]);
+
+  const point = (event: React.PointerEvent) => {
+    const target = event.target as Element;
+    setPointed(
+      target.closest("[data-card]")?.getAttribute("data-place") ?? target.closest("text")?.closest("[data-band]")?.getAttribute("data-place") ?? undefined,
+    );
+  };
   const click = (event: React.MouseEvent) => {
     const target = event.target as Element;
     const leg = target.closest("[data-leg]")?.getAttribute("data-leg") ?? target.closest("[data-trigger]")?.getAttribute("data-trigger");
@@ -101,7 +147,7 @@ export function MapView() {
       role="group"
       aria-label="Map"
       tabIndex={-1}
-      className={`map-frame absolute inset-0 overflow-hidden bg-paper outline-none detail-${detail}`}
+      className={`map-frame absolute inset-0 overflow-hidden bg-paper outline-none`}
       onPointerDownCapture={(event) => {
         // What was pressed keeps the focus; else the map has it, so that its keys work.
         if (event.target instanceof SVGElement) frame.current?.focus({ preventScroll: true });
@@ -111,27 +157,48 @@ export function MapView() {
         ref={svg}
         className="h-full w-full touch-none select-none"
         onClick={click}
+        {...(drawing === "rows" ? {} : { onPointerOver: point, onPointerLeave: () => setPointed(undefined) })}
         {...draw.handlers}
         role="img"
         aria-label="Map of the app; the outline at the left says the same in words"
       >
         <LineEnds />
         <g ref={ground}>
-          <Drawing
-            project={project}
-            layout={layout}
-            lines={lines}
-            routed={routed}
-            drawn={drawn}
-            detail={detail}
-            worst={worst}
-            here={here}
-            beneath={beneath}
-            selected={selected}
-            chosen={chosen}
-            focus={focused}
-            dropTarget={draw.over ?? (linking && aim)}
-          />
+          <g key={`${drawing} ${layout.form === "dots"}`} className={drawing === "rows" ? "map-in" : "m map-in"}>
+            {drawing === "rows" ? (
+              <RowsDrawing
+                project={project}
+                layout={layout}
+                lines={lines}
+                routed={routed}
+                drawn={drawn}
+                worst={worst}
+                here={here}
+                beneath={beneath}
+                selected={selected}
+                chosen={chosen}
+                focus={focused}
+                dropTarget={draw.over ?? (linking && aim)}
+              />
+            ) : (
+              <FarDrawing
+                project={project}
+                layout={layout}
+                routed={routed}
+                drawn={drawn}
+                worst={worst}
+                lens={undefined}
+                here={here}
+                beneath={beneath}
+                selectedPlace={selectedPlace}
+                chosen={chosen}
+                focus={form === undefined ? focused : undefined}
+                form={form}
+                dropTarget={linking && aim}
+                pointed={pointed}
+              />
+            )}
+          </g>
           {draw.line && (
             <path
               d={`M${draw.line.x1} ${draw.line.y1}L${draw.line.x2} ${draw.line.y2}`}
@@ -145,7 +212,7 @@ export function MapView() {
         </g>
       </svg>
       <div
-        className="map-ruler pointer-events-none absolute inset-x-0 top-0 h-6 overflow-hidden border-b border-hairline bg-paper font-mono text-[11px] text-ink-2"
+        className={`map-ruler pointer-events-none absolute inset-x-0 top-0 h-6 overflow-hidden border-hairline border-b bg-paper font-mono text-[11px] text-ink-2 ${drawing === "rows" ? "" : "hidden"}`}
         aria-hidden
       >
         {Array.from({ length: layout.ruled }, (_, i) => (
@@ -154,7 +221,7 @@ export function MapView() {
             className="absolute top-1 whitespace-nowrap"
             style={{ left: `calc(var(--map-x, 0px) + ${columnX(layout, i)}px * var(--map-k, 1))` }}
           >
-            {detail === "full" ? tapsOn(i) : i}
+            {tapsOn(i)}
           </span>
         ))}
       </div>
@@ -175,54 +242,9 @@ export function MapView() {
         </p>
       )}
       {project.legs.length === 0 && !linking && <FirstSteps screens={project.screens.length} />}
-      <div className="absolute right-3 bottom-3 flex items-center gap-2 border border-hairline bg-paper px-2 py-1 font-mono text-[11px] text-ink-2">
-        {countsOf(project)}
-        <PlannedMark project={project} />
-        <span className="mx-1 h-4 border-l border-hairline" />
-        <button type="button" className="min-h-6 min-w-6 hover:text-ink" aria-label="Zoom out" onClick={() => scaleBy(0.8)}>
-          −
-        </button>
-        <button type="button" className="min-h-6 min-w-6 hover:text-ink" aria-label="Zoom in" onClick={() => scaleBy(1.25)}>
-          +
-        </button>
-        <button type="button" className="min-h-6 min-w-6 hover:text-ink" aria-label="Show the whole map" onClick={showAll}>
-          all
-        </button>
-      </div>
+      <MapControls project={project} zoomBy={zoomBy} showAll={seeAll} />
     </div>
   );
-}
-
-function countsOf(project: Project): string {
-  const counted = (count: number, what: string, many = `${what}s`) => `${count} ${count === 1 ? what : many}`;
-  return [counted(project.screens.length, "screen"), counted(project.legs.length, "leg"), counted(project.entrances.length, "way in", "ways in")].join(" · ");
-}
-
-/** How many stand-ins there are; a click chooses them all, to be changed in bulk. */
-function PlannedMark({ project }: { project: Project }) {
-  const selectAll = useSelection((s) => s.selectAll);
-  const { screens, legs } = plannedIn(project);
-  if (screens.length + legs.length === 0) return null;
-  return (
-    <button
-      type="button"
-      className="min-h-6 underline decoration-dashed underline-offset-4 hover:text-ink"
-      title="Choose all that is only planned"
-      onClick={() => selectAll([...legs.map((id) => ({ kind: "leg" as const, id })), ...screens.map((id) => ({ kind: "place" as const, id }))])}
-    >
-      {screens.length + legs.length} planned
-    </button>
-  );
-}
-
-/** The layout, with what came out the same as before kept as it was. */
-function useLayout(project: Project): { layout: MapLayout; lines: Line[] } {
-  const before = useRef<Line[] | undefined>(undefined);
-  return useMemo(() => {
-    const layout = layoutMap(project);
-    before.current = keepLines(before.current, linesOf(project, layout));
-    return { layout, lines: before.current };
-  }, [project]);
 }
 
 /** What to do while nothing leads anywhere yet. */

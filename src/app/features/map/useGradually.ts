@@ -2,8 +2,6 @@ import { useEffect, useRef, useState } from "react";
 
 /** How many cards are added to the drawing in one frame, so that panning and zooming stay smooth while more come into view. */
 const A_FRAME = 3;
-/** The same for cards without their rows. */
-export const PLAIN_A_FRAME = 15;
 /** How many times as many may go in one frame. */
 const GOING = 4;
 

@@ -1,34 +1,54 @@
 import { select } from "d3-selection";
 import { type D3ZoomEvent, type ZoomBehavior, zoom, zoomIdentity, zoomTransform } from "d3-zoom";
-import { startTransition, useCallback, useEffect, useRef, useState } from "react";
-import type { Box } from "../../../core/map/types.ts";
+import { useCallback, useEffect, useRef } from "react";
+import type { Box, Drawing, Point, Room } from "../../../core/map/types.ts";
 import { DRAWN_FROM } from "./useDrawLeg.ts";
 
-/** How much of a card shows: all of it, its name, or a dot. */
-export type Detail = "full" | "names" | "dots";
-
 /** Pixels at the foot that the counts and the zoom's buttons take. */
-const FOOT = 56;
-/** The smallest scale. */
-const LEAST = 0.05;
-/** The scale below which names are not drawn: a column is no wider than a syllable there. */
-const LEAST_NAMED = 0.17;
+const FOOT = 44;
 /** Pixels at the top that the ruler covers. */
 const RULER = 26;
+/** The largest scale. */
+const MOST = 2;
 
-function detailAt(scale: number): Detail {
-  return scale >= 0.55 ? "full" : scale >= 0.28 ? "names" : "dots";
+/** The scales of each drawing: below the first, and above the second, another drawing has more to say. */
+const RANGE: Record<Drawing, readonly [number, number]> = { rows: [0.6, MOST], faces: [0.6, MOST], names: [0.94, 1.5] };
+
+export interface Zoomed {
+  drawing: Drawing;
+  width: number;
+  height: number;
+  /** The part of the map that is seen. */
+  look: (seen: Box) => void;
+  /** Somebody zooms beyond what the drawing is for; whether another one is shown. The point is on the map, and on the screen. */
+  pass: (towards: "out" | "in", at: Point, screen: Point) => boolean;
+  /** Is told the room that the map has, above the controls at its foot. */
+  measured: (room: Room) => void;
 }
 
 /** Pan and zoom of the map. Moving it changes one attribute and two CSS variables; nothing is drawn again. */
-export function useZoom(width: number, height: number, look: (seen: Box) => void) {
+export function useZoom({ drawing, width, height, look, pass, measured }: Zoomed) {
   const svg = useRef<SVGSVGElement>(null);
   const ground = useRef<SVGGElement>(null);
   const frame = useRef<HTMLDivElement>(null);
   const behavior = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null);
   // Kept, because asking the element for it lays the page out again.
   const size = useRef({ width: 800, height: 600 });
-  const [detail, setDetail] = useState<Detail>("full");
+  const now = useRef({ drawing, pass });
+  now.current = { drawing, pass };
+
+  /** Zooms at a point of the screen; beyond what the drawing is for, another one is shown. */
+  const zoomBy = useCallback((factor: number, screen?: Point) => {
+    const element = svg.current;
+    if (!element || !behavior.current) return;
+    const { x, y, k } = zoomTransform(element);
+    const at = screen ?? { x: size.current.width / 2, y: size.current.height / 2 };
+    const [least, most] = RANGE[now.current.drawing];
+    const next = k * factor;
+    const towards = factor < 1 && next < least ? "out" : factor > 1 && next > most ? "in" : undefined;
+    if (towards && now.current.pass(towards, { x: (at.x - x) / k, y: (at.y - y) / k }, at)) return;
+    behavior.current.scaleTo(select(element), Math.max(Math.min(least, k), Math.min(MOST, next)), [at.x, at.y]);
+  }, []);
 
   useEffect(() => {
     const element = svg.current;
@@ -38,7 +58,7 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
         [0, 0],
         [size.current.width, size.current.height],
       ])
-      .scaleExtent([LEAST, 2])
+      .scaleExtent([0.05, MOST])
       .filter(
         (event: Event) =>
           !(event.target instanceof Element && event.target.closest(DRAWN_FROM) && (event.type === "mousedown" || event.type === "touchstart")) &&
@@ -49,8 +69,6 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
         ground.current?.setAttribute("transform", `translate(${x} ${y}) scale(${k})`);
         frame.current?.style.setProperty("--map-x", `${x}px`);
         frame.current?.style.setProperty("--map-k", String(k));
-        if (frame.current) frame.current.dataset.tiny = String(k < LEAST_NAMED);
-        startTransition(() => setDetail(detailAt(k)));
         look({ x: -x / k, y: -y / k, width: size.current.width / k, height: size.current.height / k });
       });
     behavior.current = handler;
@@ -58,26 +76,27 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
     chosen.call(handler).on("dblclick.zoom", null);
     chosen.on("wheel.zoom", (event: WheelEvent) => {
       event.preventDefault();
-      if (event.ctrlKey || event.metaKey) handler.scaleBy(chosen, 2 ** (-event.deltaY * 0.01), [event.offsetX, event.offsetY]);
+      if (event.ctrlKey || event.metaKey) zoomBy(2 ** (-event.deltaY * 0.01), { x: event.offsetX, y: event.offsetY });
       else handler.translateBy(chosen, -event.deltaX / currentScale(element), -event.deltaY / currentScale(element));
     });
-    const measured = new ResizeObserver(([entry]) => {
+    const watched = new ResizeObserver(([entry]) => {
       if (!entry) return;
       size.current = { width: entry.contentRect.width, height: entry.contentRect.height };
+      measured({ width: Math.round(size.current.width), height: Math.round(size.current.height - FOOT) });
       const { x, y, k } = zoomTransform(element);
       look({ x: -x / k, y: -y / k, width: size.current.width / k, height: size.current.height / k });
     });
-    measured.observe(element);
+    watched.observe(element);
     return () => {
-      measured.disconnect();
+      watched.disconnect();
       chosen.on(".zoom", null).on("wheel.zoom", null);
     };
-  }, [look]);
+  }, [look, measured, zoomBy]);
 
   useEffect(() => {
     behavior.current?.translateExtent([
-      [-width - 400, -300],
-      [2 * width + 400, height + 300],
+      [-width - 400, -height - 300],
+      [2 * width + 400, 2 * height + 300],
     ]);
   }, [width, height]);
 
@@ -85,33 +104,32 @@ export function useZoom(width: number, height: number, look: (seen: Box) => void
   const show = useCallback((box: Box, below = 0) => {
     const element = svg.current;
     if (!element || !behavior.current) return;
-    const k = currentScale(element);
-    const { x, y } = currentShift(element);
+    const { x, y, k } = zoomTransform(element);
     const [left, top] = [box.x * k + x, box.y * k + y];
     const { width: seenWidth, height: seenHeight } = size.current;
     const inside = left >= 0 && top >= 24 && left + box.width * k <= seenWidth && top + box.height * k <= seenHeight - below;
     if (!inside) behavior.current.translateTo(select(element), box.x + box.width / 2, box.y + box.height / 2 + below / 2 / k);
   }, []);
 
-  const scaleBy = useCallback((factor: number) => {
-    if (svg.current && behavior.current) behavior.current.scaleBy(select(svg.current), factor);
+  /** Puts a point of the map at a point of the screen, at a scale. */
+  const put = useCallback((point: Point, screen: Point, k: number) => {
+    const element = svg.current;
+    if (element) behavior.current?.transform(select(element), zoomIdentity.translate(screen.x - point.x * k, screen.y - point.y * k).scale(k));
   }, []);
 
-  const showAll = useCallback(() => {
-    const element = svg.current;
-    if (!element || !behavior.current) return;
-    const k = Math.max(LEAST, Math.min(1, (size.current.width - 24) / width, (size.current.height - RULER - FOOT) / height));
-    const beside = Math.max(0, (size.current.width - width * k) / 2);
-    behavior.current.transform(select(element), zoomIdentity.translate(beside, RULER).scale(k));
-  }, [width, height]);
+  /** The scale at which all of a map is seen; 1 where it is smaller than the room. */
+  const fit = useCallback((of: Room) => Math.min(1, (size.current.width - 8) / of.width, (size.current.height - RULER - FOOT) / of.height), []);
 
-  return { svg, ground, frame, detail, show, scaleBy, showAll };
+  /** Shows all of the map, in the middle. */
+  const showAll = useCallback(() => {
+    const k = now.current.drawing === "names" ? Math.min(1, size.current.width / width, (size.current.height - FOOT) / height) : fit({ width, height });
+    const top = now.current.drawing === "rows" ? RULER : 0;
+    put({ x: width / 2, y: 0 }, { x: Math.max(width * k, size.current.width) / 2, y: top }, k);
+  }, [width, height, fit, put]);
+
+  return { svg, ground, frame, show, put, fit, zoomBy, showAll };
 }
 
 function currentScale(element: SVGSVGElement): number {
   return zoomTransform(element).k;
-}
-
-function currentShift(element: SVGSVGElement): { x: number; y: number } {
-  return zoomTransform(element);
 }

@@ -41,7 +41,7 @@ export function nameMark(card: Card, { form, size }: Pick<MapLayout, "form" | "s
             attrs: { className: `count on-${tone}`, x: short(width - 6), y: middle, dominantBaseline: "central", textAnchor: "end", fontSize: 11 },
           }
         : undefined,
-      badge(look, dot ? { x: width, y: 0, scale: 0.55 } : index ? { x: width - 24, y: middle, scale: 0.62 } : { x: width, y: 1, scale: 0.85 }, !dot && !index),
+      badge(look, dot ? { x: width, y: 0, scale: 0.55 } : index ? { x: -2, y: middle, scale: 0.5 } : { x: width, y: 1, scale: 0.85 }, !dot && !index),
     ],
   };
 }
@@ -134,7 +134,7 @@ function wayIn(card: Card, y: number): Mark | undefined {
 
 /** After the name: an arrow up and away for a way out of the app; one that comes down for a way in, where that has no room before the name. */
 function afterName(card: Card, { y, size, from, waysIn }: { y: number; size: number; from: number; waysIn: boolean }): Mark[] {
-  let x = short(Math.min(card.width - 22, from + textWidth(card.label, size) + 5));
+  let x = short(Math.min(card.width - 18, from + textWidth(card.label, size) + 5));
   const marks: Mark[] = [];
   if (waysIn && card.entrances.length > 0) {
     marks.push({ tag: "path", key: "in", attrs: { className: "way-in", d: `M${x + 7} ${y - 3}l-6 6m0 -4.5v4.5h4.5` } });

@@ -3,10 +3,10 @@ import type { Band, Box, MapLayout, Spine } from "../types.ts";
 import { type Mark, short } from "./mark.ts";
 
 /** The ground of a band in the drawings of faces and names; a modal's is a sheet lifted off it. */
-export function bandMark(band: Band, { index, selected }: { index: number; selected?: boolean }): Mark {
+export function bandMark(band: Band, { index, size, selected }: { index: number; size: number; selected?: boolean }): Mark {
   const ground = index % 2 === 0 ? "band" : "band-2";
   const parts = [band, ...band.further];
-  const { x, y } = band;
+  const { y } = band;
   const chosen = selected ? " chosen" : "";
   const says = band.caption.width > 0 && band.says !== "" && !band.lifted ? fits(band) : undefined;
   return {
@@ -37,9 +37,15 @@ export function bandMark(band: Band, { index, selected }: { index: number; selec
       ),
       {
         tag: "text",
-        attrs: { className: "caption", x: short(x + (band.caption.x - x)), y: short(y + band.caption.height / 2 + 2), dominantBaseline: "central" },
+        attrs: {
+          className: band.caption.light ? "group" : "ground-name",
+          fontSize: size,
+          x: short(band.caption.x),
+          y: short(y + band.caption.height / 2 + 2),
+          dominantBaseline: "central",
+        },
         text: band.caption.label,
-        children: [says === undefined ? undefined : { tag: "tspan", attrs: { className: "says", dx: 8 }, text: says }],
+        children: [says === undefined ? undefined : { tag: "tspan", attrs: { className: "says", dx: 8, fontSize: 11 }, text: says }],
       },
     ],
   };

@@ -5,17 +5,21 @@ import type { Band, Box, Card, MapLayout, Room, Spine } from "../types.ts";
 import { finished } from "./made.ts";
 
 /** Pixels that a name is set in for each leg from its band's start. */
-export const INDENT = 9;
+export const INDENT = 8;
 /** Width at the left of a column for each level of containers. */
 export const LEVEL = 8;
 /** Of a band at both sides of its names. */
 export const PADDING = 10;
 /** Above the first line of each column. */
-const TOP = 30;
+const TOP = 24;
 /** Above each band but the first of a column. */
-const ABOVE = 5;
+const ABOVE = 4;
 /** Within a band, beneath its last line. */
 const BELOW = 2;
+
+/** The widest caption beside a name, and how wide the two may be. */
+const CAPTION_BESIDE = 70;
+const BESIDE_FITS = 165;
 
 /** A section of so many further lines is not broken over two columns. */
 const SHORT = 6;
@@ -29,6 +33,8 @@ export interface Entry {
   /** The container that a group's line names. */
   group?: Group;
   ids: readonly string[];
+  /** The name of its one screen. */
+  named?: string;
   depth?: number;
   parent?: string | undefined;
   height: number;
@@ -36,13 +42,19 @@ export interface Entry {
   width: number;
   /** Levels of containers around it. */
   level: number;
+  /** Pixels at its end for the caption of its section, which has no line of its own. */
+  beside?: number;
 }
 export type Column = Entry[];
 
-type Screens = Pick<Entry, "ids" | "depth" | "parent" | "height" | "width">;
+type Screens = Pick<Entry, "ids" | "depth" | "parent" | "height" | "width" | "named">;
 
 /** All lines of an index, in order. */
-export function entriesOf({ sections, groups }: Sections, type: { size: number; caption: number }, screensOf: (section: Section) => Screens[]): Entry[] {
+export function entriesOf(
+  { sections, groups }: Sections,
+  type: { size: number; caption: number; beside?: boolean | undefined },
+  screensOf: (section: Section) => Screens[],
+): Entry[] {
   return sections.flatMap((section, at): Entry[] => {
     const level = groups.filter(({ from, to }) => from <= at && at < to).length;
     const caption = (name: string) => ({ ids: [], height: type.caption, width: textWidth(name, type.size) * 1.15 + 18 });
@@ -53,8 +65,13 @@ export function entriesOf({ sections, groups }: Sections, type: { size: number; 
     const lines = screensOf(section).map((line) => ({ ...line, is: "screens" as const, section, at, level }));
     const own = { ...caption(section.name || section.id), is: "caption" as const, section, at, level };
     const [only] = lines;
-    // A screen that is a lane by itself needs no caption above it.
-    return [...heads, ...(section.container || !only ? [own] : []), ...lines];
+    // A screen that is a lane by itself needs no caption above it, nor one in a modal of its own name.
+    const first = lines[0];
+    const wide = Math.min(textWidth(section.name || section.id, type.size) * 1.15 + 12, CAPTION_BESIDE);
+    if (type.beside && section.modal && heads.length === 0 && first && first.width + wide < BESIDE_FITS)
+      return [{ ...first, width: first.width + wide, beside: wide }, ...lines.slice(1)];
+    const alone = lines.length === 1 && only?.named === section.name;
+    return [...heads, ...((section.container && !alone) || !only ? [own] : []), ...lines];
   });
 }
 
@@ -160,7 +177,7 @@ function columnOf(column: Column, { x, width }: { x: number; width: number }, { 
     const own = made.bands.at(-1);
     if (entry.is === "screens" && own) {
       if (own === band) own.height = y + entry.height + BELOW - own.y;
-      made.cards.push(...cards(entry, { x: left + 6, y: y + 0.5, width: own.width - PADDING, height: entry.height - 1 }));
+      made.cards.push(...cards(entry, { x: left + 6, y: y + 0.5, width: own.width - PADDING - (entry.beside ?? 0), height: entry.height - 1 }));
     }
     y += entry.height;
   });
@@ -195,9 +212,11 @@ function headOf({ container }: Group, { x, y, height }: { x: number; y: number; 
   return { id: container.id, kind: container.kind, name: container.name, x, top: y, bottom: y + height, knots: [], to: x };
 }
 
-function bandOf({ is, section, height, width }: Entry, box: Box, size: number): Band {
-  const captioned = is === "caption";
-  const label = captioned ? fitted(section.name || section.id, size, (box.width - 12) / 1.15) : "";
+function bandOf({ is, section, height, width, beside }: Entry, box: Box, size: number): Band {
+  const captioned = is === "caption" || beside !== undefined;
+  const label = captioned ? fitted(section.name || section.id, size, (beside === undefined ? box.width - 12 : beside - 8) / 1.15) : "";
+  const place =
+    beside === undefined ? { x: box.x + 6, width: captioned ? Math.min(box.width - 8, width - 10) : 0 } : { x: box.x + box.width - beside, width: beside - 4 };
   return {
     ...box,
     id: section.id,
@@ -210,6 +229,6 @@ function bandOf({ is, section, height, width }: Entry, box: Box, size: number): 
     scale: [],
     foot: 0,
     further: [],
-    caption: { x: box.x + 6, y: box.y + 1, width: captioned ? Math.min(box.width - 8, width - 10) : 0, height: height - 2, label },
+    caption: { ...place, y: box.y + 1, height: height - 2, label, ...(beside === undefined ? {} : { light: true }) },
   };
 }

@@ -11,6 +11,8 @@ import type { Density } from "./names.ts";
 const RULER = 24;
 /** Between two bands. */
 const SPACE = 6;
+/** Between two bands that stand side by side, where flows run. */
+const APART = 16;
 /** Width of the margin at the left for each level of containers. */
 const LEVEL = 20;
 /** At the right of every band, free for flows. */
@@ -87,7 +89,7 @@ class Columns {
     let free = this.room.width - this.left - MARGIN;
     for (let i = first; i < end && around(i) === around(first); i++) {
       const columns = this.columns[i]?.size ?? 0;
-      free -= this.wide(i) + (shelf.length > 0 ? SPACE : 0);
+      free -= this.wide(i) + (shelf.length > 0 ? APART : 0);
       if (free < 0 || columns === 0) break;
       shelf.push(i);
     }
@@ -109,7 +111,7 @@ class Columns {
       const last = i === shelf.at(-1);
       const width = last ? this.room.width - 8 - x : this.wide(i);
       this.band(i, x, this.y, width, this.pitch);
-      x += width + SPACE;
+      x += width + APART;
     }
     const made = this.bands.slice(begun);
     const height = Math.max(...made.map((band) => band.height));

@@ -9,27 +9,34 @@ import { nameCard, waysIn } from "./made.ts";
 import type { Density } from "./names.ts";
 
 /** Between two columns of the index, where lines run. */
-const GUTTER = 15;
+const GUTTER = 14;
 /** Of a line beside its name: a number, a mark. */
-const BESIDE = 27;
+const BESIDE = 22;
 /** The widest columns that are tried, from wide to narrow. */
-const WIDEST = [210, 190, 170, 155, 140, 128, 116];
+const WIDEST = [210, 190, 170, 155, 140, 128, 116, 104];
 /** Depths that are told by how far a name is set in. */
 const DEEPEST = 5;
 
+interface Wanted {
+  /** Pixels that no column is higher than. */
+  height: number;
+  /** The share of names that may be cut. */
+  cut: number;
+}
+
 /**
  * Names as the index of a book: bands beneath one another in columns of one height, in each band every screen beneath the one that
- * leads to it first. Undefined where that does not fit the room's width at a height, or more than one name in twenty would be cut.
+ * leads to it first. Undefined where that does not fit the room's width at a height, or a larger share of names would be cut than may be.
  */
-export function layoutIndex(project: Project, from: Sections, room: Room, density: Density, height: number): MapLayout | undefined {
+export function layoutIndex(project: Project, from: Sections, room: Room, density: Density, { height, cut }: Wanted): MapLayout | undefined {
   const entries = names(project, from, density);
-  const widest = WIDEST.find((most) => fits(filled(entries, height), most, room.width));
+  const widest = WIDEST.find((most) => fits(filled(entries, height), most, room.width, cut));
   if (widest === undefined) return undefined;
   // The lowest height at which it still fits: columns of nearly the same length, over the whole width.
   let [low, high] = [height / 12, height];
   for (let i = 0; i < 12; i++) {
     const middle = (low + high) / 2;
-    if (fits(filled(entries, middle), widest, room.width)) high = middle;
+    if (fits(filled(entries, middle), widest, room.width, cut)) high = middle;
     else low = middle;
   }
   const columns = filled(entries, high);
@@ -60,11 +67,12 @@ export function layoutIndex(project: Project, from: Sections, room: Room, densit
   });
 }
 
-function names(project: Project, from: Sections, { size, line, caption }: Density): Entry[] {
+function names(project: Project, from: Sections, { size, line, caption, beside }: Density): Entry[] {
   const { screens } = lookup(project);
-  return entriesOf(from, { size, caption }, (section) =>
+  return entriesOf(from, { size, caption, beside }, (section) =>
     outlined(project, section.screens, section.start).map(({ id, depth, parent }) => ({
       ids: [id],
+      named: screens.get(id)?.name ?? id,
       depth,
       parent,
       height: line,
@@ -74,11 +82,11 @@ function names(project: Project, from: Sections, { size, line, caption }: Densit
 }
 
 function widthOf(column: Column, widest: number): number {
-  return Math.max(90, ...column.map(({ width, level }) => Math.min(width, widest) + level * LEVEL + PADDING));
+  return Math.max(70, ...column.map(({ width, level }) => Math.min(width, widest) + level * LEVEL + PADDING));
 }
 
-function fits(columns: readonly Column[], widest: number, room: number): boolean {
+function fits(columns: readonly Column[], widest: number, room: number, cut: number): boolean {
   const wide = columns.reduce((sum, column) => sum + widthOf(column, widest) + GUTTER, GUTTER);
   const all = columns.flat().filter(({ ids }) => ids.length > 0);
-  return wide <= room && all.filter(({ width }) => width > widest).length <= all.length / 20;
+  return wide <= room && all.filter(({ width }) => width > widest).length <= all.length * cut;
 }

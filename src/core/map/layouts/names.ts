@@ -13,6 +13,8 @@ export interface Density {
   line: number;
   /** Height of a caption. */
   caption: number;
+  /** Sheets have their captions at the end of their first line. */
+  beside?: boolean;
 }
 
 /** Names in columns, from roomy to close. */
@@ -29,7 +31,15 @@ const INDEX: readonly Density[] = [
   { size: 12, line: 17, caption: 19 },
   { size: 11.5, line: 15.5, caption: 17 },
   { size: 11, line: 14, caption: 16 },
+  { size: 11.5, line: 15.5, caption: 17, beside: true },
+  { size: 11, line: 14, caption: 16, beside: true },
+  { size: 11, line: 13, caption: 14, beside: true },
 ];
+
+/** Shares of names that may be cut: a name that is cut can still be read in full by pointing at it, a dot cannot be told from others. */
+const CUT = [0.05, 0.4] as const;
+/** For names that need not fit into the room's height. */
+const READABLE: Density = { size: 12, line: 17, caption: 19 };
 
 /** The far drawing: a line for each screen, in the most roomy way in which all of it fits the room. */
 export function layoutNames(project: Project, room: Room, far: boolean): MapLayout {
@@ -39,14 +49,14 @@ export function layoutNames(project: Project, room: Room, far: boolean): MapLayo
       const layout = layoutColumns(project, sections, room, density, beside);
       if (layout) return layout;
     }
-  for (const density of INDEX) {
-    const layout = layoutIndex(project, sections, room, density, room.height);
-    if (layout) return layout;
-  }
+  for (const cut of CUT)
+    for (const density of INDEX) {
+      const layout = layoutIndex(project, sections, room, density, { height: room.height, cut });
+      if (layout) return layout;
+    }
   if (far) return layoutDots(project, sections, room);
-  const closest = INDEX.at(-2);
   for (let height = room.height * 1.5; ; height *= 1.5) {
-    const layout = closest && layoutIndex(project, sections, room, closest, height);
+    const layout = layoutIndex(project, sections, room, READABLE, { height, cut: CUT[0] });
     if (layout) return layout;
   }
 }

@@ -10,12 +10,8 @@ import { BandView, SpineView } from "./BandView.tsx";
 import { CardView } from "./CardView.tsx";
 import { EntranceView } from "./EntranceView.tsx";
 import { LineView } from "./LineView.tsx";
-import { PLAIN_A_FRAME, useGradually } from "./useGradually.ts";
+import { useGradually } from "./useGradually.ts";
 import { meets } from "./useVisible.ts";
-import type { Detail } from "./useZoom.ts";
-
-/** Cards that have their names far out, too; more would stand over one another. */
-const MOST_NAMED = 120;
 
 interface Props {
   project: Project;
@@ -24,7 +20,6 @@ interface Props {
   /** Legs drawn in full because they are in focus. */
   routed: readonly Line[];
   drawn: Box;
-  detail: Detail;
   worst: ReadonlyMap<string, Worst>;
   here: string | undefined;
   beneath: ReadonlySet<string>;
@@ -35,22 +30,21 @@ interface Props {
   dropTarget: string | undefined;
 }
 
-/** Everything on the map's ground that is in view. */
-export function Drawing(props: Props) {
-  const { project, layout, lines, routed, drawn, detail, selected, chosen, focus, dropTarget } = props;
+/** The map near: everything on its ground that is in view, each card with its elements. */
+export function RowsDrawing(props: Props) {
+  const { project, layout, lines, routed, drawn, selected, chosen, focus, dropTarget } = props;
   const selectedPlace = placeOf(project, selected);
   const wanted = useMemo(() => layout.cards.filter((card) => meets(card, drawn)).map((card) => card.id), [layout, drawn]);
-  const shown = useGradually(wanted, PLAIN_A_FRAME);
-  const whole = useGradually(detail === "dots" ? NO_IDS : wanted);
+  const shown = useGradually(wanted);
   return (
     <>
-      <Ground project={project} layout={layout} drawn={drawn} dots={detail === "dots"} selectedPlace={selectedPlace} chosen={chosen} dropTarget={dropTarget} />
+      <Ground project={project} layout={layout} drawn={drawn} selectedPlace={selectedPlace} chosen={chosen} dropTarget={dropTarget} />
       {routed
         .filter((line) => line.drawn === "line")
         .map((line) => (
           <LineView key={`focus ${line.leg.id}`} line={line} project={project} focus atStart={focus !== undefined} />
         ))}
-      {!focus && <Lines project={project} lines={lines} routed={routed} drawn={drawn} shown={whole} />}
+      {!focus && <Lines project={project} lines={lines} routed={routed} drawn={drawn} shown={shown} />}
       {layout.launch && (
         <path d={`M${layout.launch.x - 24} ${layout.launch.y}h20`} stroke="var(--ink)" strokeWidth={2} markerEnd="url(#end-push)" fill="none">
           <title>The app starts here</title>
@@ -59,7 +53,6 @@ export function Drawing(props: Props) {
       <Cards
         project={project}
         layout={layout}
-        whole={whole}
         worst={props.worst}
         here={props.here}
         beneath={props.beneath}
@@ -81,10 +74,9 @@ function placeOf(project: Project, selected: Selection): string | undefined {
 
 interface GroundProps extends Pick<Props, "project" | "layout" | "drawn" | "chosen" | "dropTarget"> {
   selectedPlace: string | undefined;
-  dots: boolean;
 }
 
-const Ground = memo(function Ground({ project, layout, drawn, dots, selectedPlace, chosen, dropTarget }: GroundProps) {
+const Ground = memo(function Ground({ project, layout, drawn, selectedPlace, chosen, dropTarget }: GroundProps) {
   return (
     <>
       {Array.from({ length: layout.ruled }, (_, i) => columnX(layout, i) - 18).map((x) => (
@@ -97,13 +89,12 @@ const Ground = memo(function Ground({ project, layout, drawn, dots, selectedPlac
             band={band}
             project={project}
             index={i}
-            dots={dots}
             selected={selectedPlace === band.id || chosen.has(band.id) || dropTarget === band.id}
           />
         ) : null,
       )}
       {layout.spines.map((spine) => (
-        <SpineView key={spine.id} spine={spine} layout={layout} />
+        <SpineView key={spine.id} spine={spine} />
       ))}
     </>
   );
@@ -128,7 +119,6 @@ const Lines = memo(function Lines({ project, lines, routed, drawn, shown }: Line
   );
 });
 
-const NO_IDS: readonly string[] = [];
 const NO_LINES: readonly Line[] = [];
 
 interface CardLinesProps {
@@ -148,7 +138,6 @@ const CardLines = memo(
 const Cards = memo(function Cards({
   project,
   layout,
-  whole,
   worst,
   here,
   beneath,
@@ -158,11 +147,9 @@ const Cards = memo(function Cards({
   dropTarget,
   selectedPlace,
   shown,
-}: Omit<Props, "lines" | "routed" | "drawn" | "detail"> & {
+}: Omit<Props, "lines" | "routed" | "drawn"> & {
   selectedPlace: string | undefined;
   shown: ReadonlySet<string>;
-  /** Screens whose cards are drawn with all that stands on them. */
-  whole: ReadonlySet<string>;
 }) {
   const selectedLeg: Leg | undefined = selected?.kind === "leg" ? lookup(project).legs.get(selected.id) : undefined;
   const byId = useMemo(() => new Map(layout.cards.map((card) => [card.id, card])), [layout]);
@@ -174,8 +161,6 @@ const Cards = memo(function Cards({
           key={card.id}
           card={card}
           here={card.id === here}
-          light={!whole.has(card.id)}
-          named={layout.cards.length <= MOST_NAMED}
           faint={focus !== undefined && !focus.places.has(card.id)}
           beneath={card.id !== here && beneath.has(card.id)}
           selected={(selectedPlace === card.id && selected?.kind !== "leg") || chosen.has(card.id)}
@@ -186,20 +171,18 @@ const Cards = memo(function Cards({
           dropTarget={dropTarget === card.id}
         />
       ))}
-      {inView
-        .filter((card) => whole.has(card.id))
-        .flatMap((card) =>
-          card.entrances.map((entrance) => (
-            <EntranceView
-              key={entrance.id}
-              id={entrance.id}
-              name={entrance.name}
-              x={card.x}
-              y={entrance.y}
-              selected={selected?.kind === "entrance" && selected.id === entrance.id}
-            />
-          )),
-        )}
+      {inView.flatMap((card) =>
+        card.entrances.map((entrance) => (
+          <EntranceView
+            key={entrance.id}
+            id={entrance.id}
+            name={entrance.name}
+            x={card.x}
+            y={entrance.y}
+            selected={selected?.kind === "entrance" && selected.id === entrance.id}
+          />
+        )),
+      )}
     </>
   );
 });
