@@ -1,8 +1,7 @@
-import type { Severity } from "../../check/finding.ts";
 import { textWidth } from "../../text/width.ts";
 import { FACE_HEIGHT, FACE_WIDTH, type Shape } from "../face.ts";
 import type { Card, MapLayout } from "../types.ts";
-import type { Look } from "./look.ts";
+import type { Look, Severity } from "./look.ts";
 import { type Mark, short } from "./mark.ts";
 
 /** A screen in the drawing of names: its name in a box or a line of an index, or a dot. */

@@ -1,4 +1,5 @@
-import type { Severity } from "../../check/finding.ts";
+/** How bad the worst finding of a place is. */
+export type Severity = "blocker" | "warning" | "note";
 
 /** How a screen stands in what is looked at: the page's own state, and what a lens says of it. */
 export interface Look {

@@ -13,12 +13,13 @@ const GUTTER = 16;
 /** Of the captions. */
 const SIZE = 11;
 const CAPTION = 15;
+const GAPS = { above: 4, below: 2 };
 /** Widths of columns that are tried, from wide to narrow. */
 const WIDTHS = [180, 150, 126, 108];
 
 /** So many screens that their names would not fit: a dot for each, nearest to the start of its band first, under the band's caption. */
 export function layoutDots(project: Project, from: Sections, room: Room): MapLayout {
-  const tried = WIDTHS.map((width) => ({ width, columns: filled(dots(project, from, width), room.height - 12) }));
+  const tried = WIDTHS.map((width) => ({ width, columns: filled(dots(project, from, width), room.height - 12, GAPS) }));
   const fits = tried.find(({ width, columns }) => columns.length * (width + GUTTER) + GUTTER <= room.width);
   const { width } = fits ?? { width: 108 };
   const columns = fits?.columns ?? lowest(dots(project, from, width), Math.max(1, Math.floor((room.width - GUTTER) / (width + GUTTER))), room.height);
@@ -27,6 +28,7 @@ export function layoutDots(project: Project, from: Sections, room: Room): MapLay
     room,
     size: SIZE,
     gutter: GUTTER,
+    gaps: GAPS,
     width: () => width,
     cards: ({ ids, section }, box) => ids.flatMap((id, i): Card[] => dotOf(project, id, section.id, i, box, id === section.start)),
   });
@@ -35,7 +37,7 @@ export function layoutDots(project: Project, from: Sections, room: Room): MapLay
 /** Columns of the least height at which there are no more than so many. */
 function lowest(entries: ReturnType<typeof dots>, most: number, height: number) {
   for (let high = height; ; high *= 1.08) {
-    const columns = filled(entries, high);
+    const columns = filled(entries, high, GAPS);
     if (columns.length <= most) return columns;
   }
 }

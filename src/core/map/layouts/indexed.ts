@@ -12,10 +12,6 @@ export const LEVEL = 8;
 export const PADDING = 10;
 /** Above the first line of each column. */
 const TOP = 24;
-/** Above each band but the first of a column. */
-const ABOVE = 4;
-/** Within a band, beneath its last line. */
-const BELOW = 2;
 
 /** The widest caption beside a name, and how wide the two may be. */
 const CAPTION_BESIDE = 70;
@@ -76,14 +72,14 @@ export function entriesOf(
 }
 
 /** Lines in columns of a height at most; a caption never stands at a column's foot, and the next column says what goes on. */
-export function filled(entries: readonly Entry[], height: number): Column[] {
+export function filled(entries: readonly Entry[], height: number, { above, below }: Gaps): Column[] {
   const columns: Column[] = [];
   let column: Column = [];
   let free = 0;
   entries.forEach((entry, i) => {
     const last = column.at(-1);
     const begins = last === undefined || last.at !== entry.at;
-    let together = entry.height + (begins ? ABOVE + BELOW : 0);
+    let together = entry.height + (begins ? above + below : 0);
     if (begins) together += unbroken(entries, i);
     else for (let j = i; entries[j]?.is !== "screens" && entries[j + 1]?.at === entry.at; j++) together += entries[j + 1]?.height ?? 0;
     if (last === undefined || together > free) {
@@ -95,8 +91,8 @@ export function filled(entries: readonly Entry[], height: number): Column[] {
         column.push(goesOn);
         free -= goesOn.height;
       }
-      free -= entry.height + BELOW;
-    } else free -= entry.height + (begins ? ABOVE + BELOW : 0);
+      free -= entry.height + below;
+    } else free -= entry.height + (begins ? above + below : 0);
     column.push(entry);
   });
   return columns;
@@ -116,11 +112,18 @@ function captionOf(entries: readonly Entry[], i: number): Entry | undefined {
   return undefined;
 }
 
+/** Pixels of free ground: above each band but the first of a column; and in a band, beneath its last line. */
+export interface Gaps {
+  above: number;
+  below: number;
+}
+
 interface Laying {
   form: "index" | "dots";
   room: Room;
   size: number;
   gutter: number;
+  gaps: Gaps;
   width: (column: Column) => number;
   /** The cards of a line of screens, in the box that it has. */
   cards: (entry: Entry, box: Box) => Card[];
@@ -162,26 +165,26 @@ interface Made {
   bottom: number;
 }
 
-function columnOf(column: Column, { x, width }: { x: number; width: number }, { size, cards }: Laying, from: Sections): Made {
+function columnOf(column: Column, { x, width }: { x: number; width: number }, { size, cards, gaps: { above, below } }: Laying, from: Sections): Made {
   const made: Made = { bands: [], cards: [], spines: [], bottom: 0 };
   let y = TOP;
   column.forEach((entry, i) => {
     const before = column[i - 1];
     const band = made.bands.at(-1);
-    if (before && before.at !== entry.at) y += BELOW + ABOVE;
+    if (before && before.at !== entry.at) y += below + above;
     const left = x + entry.level * LEVEL;
     if (entry.is === "group" && entry.group) made.spines.push(headOf(entry.group, { x: left, y, height: entry.height }));
     else if (entry.is === "caption" || before?.at !== entry.at || before.is === "group") {
-      made.bands.push(bandOf(entry, { x: left, y, width: x + width - left, height: entry.height + BELOW }, size));
+      made.bands.push(bandOf(entry, { x: left, y, width: x + width - left, height: entry.height + below }, size));
     }
     const own = made.bands.at(-1);
     if (entry.is === "screens" && own) {
-      if (own === band) own.height = y + entry.height + BELOW - own.y;
+      if (own === band) own.height = y + entry.height + below - own.y;
       made.cards.push(...cards(entry, { x: left + 6, y: y + 0.5, width: own.width - PADDING - (entry.beside ?? 0), height: entry.height - 1 }));
     }
     y += entry.height;
   });
-  made.bottom = y + BELOW;
+  made.bottom = y + below;
   for (const group of from.groups) {
     const within = made.bands.filter((_, i) => bandIn(column, made.bands, i, group));
     const head = made.spines.find(({ id }) => id === group.container.id);

@@ -4,8 +4,8 @@ import { fitted, textWidth } from "../../text/width.ts";
 import { columnsOf } from "../columns.ts";
 import type { Section, Sections } from "../sections.ts";
 import type { Band, Card, MapLayout, Room } from "../types.ts";
+import type { Density } from "./density.ts";
 import { finished, hangingSpines, nameCard, waysIn } from "./made.ts";
-import type { Density } from "./names.ts";
 
 /** Height of the ruler across the top. */
 const RULER = 24;

@@ -4,14 +4,16 @@ import { textWidth } from "../../text/width.ts";
 import { outlined } from "../columns.ts";
 import type { Sections } from "../sections.ts";
 import type { MapLayout, Room } from "../types.ts";
-import { type Column, type Entry, entriesOf, filled, INDENT, LEVEL, laidOut, PADDING } from "./indexed.ts";
+import type { Density } from "./density.ts";
+import { type Column, type Entry, entriesOf, filled, type Gaps, INDENT, LEVEL, laidOut, PADDING } from "./indexed.ts";
 import { nameCard, waysIn } from "./made.ts";
-import type { Density } from "./names.ts";
 
 /** Between two columns of the index, where lines run. */
 const GUTTER = 14;
 /** Of a line beside its name: a number, a mark. */
 const BESIDE = 22;
+const ROOMY: Gaps = { above: 5, below: 2 };
+const CLOSE: Gaps = { above: 2.5, below: 0.5 };
 /** The widest columns that are tried, from wide to narrow. */
 const WIDEST = [210, 190, 170, 155, 140, 128, 116, 104];
 /** Depths that are told by how far a name is set in. */
@@ -30,22 +32,24 @@ interface Wanted {
  */
 export function layoutIndex(project: Project, from: Sections, room: Room, density: Density, { height, cut }: Wanted): MapLayout | undefined {
   const entries = names(project, from, density);
-  const widest = WIDEST.find((most) => fits(filled(entries, height), most, room.width, cut));
+  const gaps = density.line < 14 ? CLOSE : ROOMY;
+  const widest = WIDEST.find((most) => fits(filled(entries, height, gaps), most, room.width, cut));
   if (widest === undefined) return undefined;
   // The lowest height at which it still fits: columns of nearly the same length, over the whole width.
   let [low, high] = [height / 12, height];
   for (let i = 0; i < 12; i++) {
     const middle = (low + high) / 2;
-    if (fits(filled(entries, middle), widest, room.width, cut)) high = middle;
+    if (fits(filled(entries, middle, gaps), widest, room.width, cut)) high = middle;
     else low = middle;
   }
-  const columns = filled(entries, high);
+  const columns = filled(entries, high, gaps);
   const ways = waysIn(project);
   return laidOut(project, from, columns, {
     form: "index",
     room,
     size: density.size,
     gutter: GUTTER,
+    gaps,
     width: (column) => widthOf(column, widest),
     cards: ({ ids, depth = 0, parent, section }, box) => {
       const inset = Math.min(depth, DEEPEST) * INDENT;

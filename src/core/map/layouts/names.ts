@@ -1,21 +1,10 @@
 import type { Project } from "../../model/schema.ts";
 import { sectionsOf } from "../sections.ts";
 import type { MapLayout, Room } from "../types.ts";
+import type { Density } from "./density.ts";
 import { layoutDots } from "./dots.ts";
 import { layoutColumns } from "./nameColumns.ts";
 import { layoutIndex } from "./nameIndex.ts";
-
-/** Sizes of a drawing of names, in pixels. */
-export interface Density {
-  /** Of the type; no name is smaller than 11. */
-  size: number;
-  /** From one name to the next. */
-  line: number;
-  /** Height of a caption. */
-  caption: number;
-  /** Sheets have their captions at the end of their first line. */
-  beside?: boolean;
-}
 
 /** Names in columns, from roomy to close. */
 const COLUMNS: readonly Density[] = [
@@ -37,7 +26,7 @@ const INDEX: readonly Density[] = [
 ];
 
 /** Shares of names that may be cut: a name that is cut can still be read in full by pointing at it, a dot cannot be told from others. */
-const CUT = [0.05, 0.4] as const;
+const CUT = [0.05, 0.3, 0.8] as const;
 /** For names that need not fit into the room's height. */
 const READABLE: Density = { size: 12, line: 17, caption: 19 };
 
