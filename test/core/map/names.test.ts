@@ -138,7 +138,7 @@ describe("names", () => {
   it("three hundred long ones, of one to three words each, are all there as well", () => {
     const layout = layoutMap(named(builtApp(300), 5, 3), "names", FOLDED);
     expect([layout.form, layout.size]).toEqual(["index", 11]);
-    expect(layout.cards.every(({ label }) => label.length > 5 || !label.endsWith("…"))).toBe(true);
+    expect(layout.cards.every(({ label }) => label.length > 4 || !label.endsWith("…"))).toBe(true);
   });
 
   it("a thousand are dots in the room, and can be read where the map may be higher", () => {

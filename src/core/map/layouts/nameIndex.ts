@@ -17,7 +17,7 @@ const CLOSE: Gaps = { above: 2.5, below: 0.5 };
 /** The widest columns that are tried, from wide to narrow. */
 const WIDEST = [210, 190, 170, 155, 140, 128, 116, 104];
 /** Depths that are told by how far a name is set in. */
-const DEEPEST = 5;
+const DEEPEST = 4;
 
 interface Wanted {
   /** Pixels that no column is higher than. */
