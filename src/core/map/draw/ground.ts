@@ -30,7 +30,7 @@ export function bandMark(band: Band, { index, size, selected }: { index: number;
                 tag: "text",
                 key: `on${i}`,
                 text: caption.label,
-                attrs: { className: "group", x: short(caption.x), y: short(caption.y + caption.height / 2 + 1), dominantBaseline: "central" },
+                attrs: { className: "group", fontSize: size, x: short(caption.x), y: short(caption.y + caption.height / 2 + 1), dominantBaseline: "central" },
               },
             ]
           : [],
@@ -62,7 +62,7 @@ function box({ x, y, width, height }: Box, by: number) {
 }
 
 /** The line on which lanes hang: heavy for tabs, double for a drawer, thin for what a stack holds. */
-export function spineMark(spine: Spine, drawing: Pick<MapLayout, "form" | "drawing">): Mark {
+export function spineMark(spine: Spine, drawing: Pick<MapLayout, "form" | "drawing" | "size">): Mark {
   const { x, top, bottom, kind, knots } = spine;
   const index = drawing.form !== "columns";
   const weight = kind === "tabs" ? (index ? 3.4 : 5) : kind === "drawer" ? 1.6 : 1;
@@ -84,7 +84,17 @@ export function spineMark(spine: Spine, drawing: Pick<MapLayout, "form" | "drawi
       index
         ? spine.name === "" || bottom - top < 12
           ? undefined
-          : { tag: "text", text: `${spine.name}, ${kind}`, attrs: { className: "group", x: short(x + 8), y: short(top + 9), dominantBaseline: "central" } }
+          : {
+              tag: "text",
+              text: `${spine.name}, ${kind}`,
+              attrs: {
+                className: "group",
+                fontSize: drawing.form === "dots" ? drawing.size : 11,
+                x: short(x + 8),
+                y: short(top + (drawing.form === "dots" ? drawing.size * 0.7 : 9)),
+                dominantBaseline: "central",
+              },
+            }
         : {
             tag: "text",
             text: `${spine.name}, ${kind}`,

@@ -1,32 +1,40 @@
 import { lookup } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
-import { textWidth } from "../../text/width.ts";
 import { columnsOf } from "../columns.ts";
 import type { Sections } from "../sections.ts";
 import type { Card, MapLayout, Room } from "../types.ts";
-import { entriesOf, filled, LEVEL, laidOut } from "./indexed.ts";
+import { type Column, entriesOf, filled, LEVEL, laidOut } from "./indexed.ts";
 
 /** From one dot to the next. */
 const PITCH = 11;
 const DOT = 8;
 const GUTTER = 16;
-/** Of the captions. */
+/** Of the captions, as they are seen. */
 const SIZE = 11;
 const CAPTION = 15;
 const GAPS = { above: 4, below: 2 };
 /** Widths of columns that are tried, from wide to narrow. */
 const WIDTHS = [180, 150, 126, 108];
+/** How much smaller than drawn the map may be seen, from not at all; captions are drawn larger by as much. */
+const SMALLER = [1, 1.2, 1.45, 1.75, 2.1, 2.5, 3];
 
 /** So many screens that their names would not fit: a dot for each, nearest to the start of its band first, under the band's caption. */
 export function layoutDots(project: Project, from: Sections, room: Room): MapLayout {
-  const tried = WIDTHS.map((width) => ({ width, columns: filled(dots(project, from, width), room.height - 12, GAPS) }));
-  const fits = tried.find(({ width, columns }) => columns.length * (width + GUTTER) + GUTTER <= room.width);
-  const { width } = fits ?? { width: 108 };
-  const columns = fits?.columns ?? lowest(dots(project, from, width), Math.max(1, Math.floor((room.width - GUTTER) / (width + GUTTER))), room.height);
+  for (const scale of SMALLER)
+    for (const width of WIDTHS.map((wide) => wide * Math.sqrt(scale))) {
+      const columns = filled(dots(project, from, width, scale), room.height * scale - 12, GAPS);
+      if (columns.length * (width + GUTTER) + GUTTER <= room.width * scale) return laid(project, from, columns, width, scale, room);
+    }
+  const scale = SMALLER.at(-1) ?? 1;
+  const width = 108 * Math.sqrt(scale);
+  return laid(project, from, filled(dots(project, from, width, scale), room.height * scale * 2, GAPS), width, scale, room);
+}
+
+function laid(project: Project, from: Sections, columns: Column[], width: number, scale: number, room: Room): MapLayout {
   return laidOut(project, from, columns, {
     form: "dots",
-    room,
-    size: SIZE,
+    room: { width: room.width * scale, height: room.height * scale },
+    size: SIZE * scale,
     gutter: GUTTER,
     gaps: GAPS,
     width: () => width,
@@ -34,23 +42,14 @@ export function layoutDots(project: Project, from: Sections, room: Room): MapLay
   });
 }
 
-/** Columns of the least height at which there are no more than so many. */
-function lowest(entries: ReturnType<typeof dots>, most: number, height: number) {
-  for (let high = height; ; high *= 1.08) {
-    const columns = filled(entries, high, GAPS);
-    if (columns.length <= most) return columns;
-  }
-}
-
-function dots(project: Project, from: Sections, width: number) {
-  return entriesOf(from, { size: SIZE, caption: CAPTION }, ({ screens, start, level }) => {
+function dots(project: Project, from: Sections, width: number, scale: number) {
+  return entriesOf(from, { size: SIZE * scale, caption: CAPTION * scale, beside: width - 10 }, ({ screens, start, level }) => {
     const byDepth = [...columnsOf(project, screens, start)].sort(([, a], [, b]) => a - b).map(([id]) => id);
     const each = Math.max(1, Math.floor((width - 16 - level * LEVEL) / PITCH));
-    return Array.from({ length: Math.ceil(byDepth.length / each) }, (_, i) => ({
-      ids: byDepth.slice(i * each, (i + 1) * each),
-      height: PITCH,
-      width: textWidth("", SIZE),
-    }));
+    return Array.from({ length: Math.ceil(byDepth.length / each) }, (_, i) => {
+      const ids = byDepth.slice(i * each, (i + 1) * each);
+      return { ids, height: PITCH, width: ids.length * PITCH + 6 };
+    });
   });
 }
 

@@ -13,9 +13,8 @@ export const PADDING = 10;
 /** Above the first line of each column. */
 const TOP = 24;
 
-/** The widest caption beside a name, and how wide the two may be. */
+/** The widest caption beside a name. */
 const CAPTION_BESIDE = 70;
-const BESIDE_FITS = 165;
 
 /** A section of so many further lines is not broken over two columns. */
 const SHORT = 6;
@@ -45,10 +44,13 @@ export type Column = Entry[];
 
 type Screens = Pick<Entry, "ids" | "depth" | "parent" | "height" | "width" | "named">;
 
-/** All lines of an index, in order. */
+/**
+ * All lines of an index, in order.
+ * @param type its sizes; a sheet's caption stands beside its first name where the two are no wider than `beside`
+ */
 export function entriesOf(
   { sections, groups }: Sections,
-  type: { size: number; caption: number; beside?: boolean | undefined },
+  type: { size: number; caption: number; beside?: number | undefined },
   screensOf: (section: Section) => Screens[],
 ): Entry[] {
   return sections.flatMap((section, at): Entry[] => {
@@ -63,9 +65,9 @@ export function entriesOf(
     const [only] = lines;
     // A screen that is a lane by itself needs no caption above it, nor one in a modal of its own name.
     const first = lines[0];
-    const wide = Math.min(textWidth(section.name || section.id, type.size) * 1.15 + 12, CAPTION_BESIDE);
-    if (type.beside && section.modal && heads.length === 0 && first && first.width + wide < BESIDE_FITS)
-      return [{ ...first, width: first.width + wide, beside: wide }, ...lines.slice(1)];
+    const wide = Math.min(textWidth(section.name || section.id, type.size) * 1.15 + 12, CAPTION_BESIDE * (type.size / 11));
+    if (type.beside && section.modal && heads.length === 0 && first && first.width + wide <= type.beside)
+      return [{ ...first, width: first.width + wide, beside: wide, height: Math.max(first.height, type.caption - 2) }, ...lines.slice(1)];
     const alone = lines.length === 1 && only?.named === section.name;
     return [...heads, ...((section.container && !alone) || !only ? [own] : []), ...lines];
   });

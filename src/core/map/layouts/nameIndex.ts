@@ -31,10 +31,11 @@ interface Wanted {
  * leads to it first. Undefined where that does not fit the room's width at a height, or a larger share of names would be cut than may be.
  */
 export function layoutIndex(project: Project, from: Sections, room: Room, density: Density, { height, cut }: Wanted): MapLayout | undefined {
-  const entries = names(project, from, density);
   const gaps = density.line < 14 ? CLOSE : ROOMY;
-  const widest = WIDEST.find((most) => fits(filled(entries, height, gaps), most, room.width, cut));
-  if (widest === undefined) return undefined;
+  const tried = (density.beside ? WIDEST : WIDEST.slice(0, 1)).map((most) => names(project, from, density, most));
+  const at = WIDEST.findIndex((most, i) => fits(filled(tried[i] ?? tried[0] ?? [], height, gaps), most, room.width, cut));
+  const [widest, entries] = [WIDEST[at], tried[at] ?? tried[0]];
+  if (widest === undefined || !entries) return undefined;
   // The lowest height at which it still fits: columns of nearly the same length, over the whole width.
   let [low, high] = [height / 12, height];
   for (let i = 0; i < 12; i++) {
@@ -71,9 +72,9 @@ export function layoutIndex(project: Project, from: Sections, room: Room, densit
   });
 }
 
-function names(project: Project, from: Sections, { size, line, caption, beside }: Density): Entry[] {
+function names(project: Project, from: Sections, { size, line, caption, beside }: Density, most: number): Entry[] {
   const { screens } = lookup(project);
-  return entriesOf(from, { size, caption, beside }, (section) =>
+  return entriesOf(from, { size, caption, beside: beside ? most : undefined }, (section) =>
     outlined(project, section.screens, section.start).map(({ id, depth, parent }) => ({
       ids: [id],
       named: screens.get(id)?.name ?? id,
