@@ -21,6 +21,7 @@ export const ROUTES: RouteObject[] = [
         children: [
           { index: true, lazy: async () => ({ Component: (await import("./shell/Workspace.tsx")).MapWorkspace }), errorElement: <RouteError /> },
           { path: "parameters", lazy: async () => ({ Component: (await import("./shell/ParametersPage.tsx")).ParametersPage }), errorElement: <RouteError /> },
+          { path: "versions", lazy: async () => ({ Component: (await import("./shell/VersionsPage.tsx")).VersionsPage }), errorElement: <RouteError /> },
           { path: "hand-off", lazy: async () => ({ Component: (await import("./shell/HandoffPage.tsx")).HandoffPage }), errorElement: <RouteError /> },
           { path: "walk", lazy: async () => ({ Component: (await import("./features/walk/WalkView.tsx")).WalkView }), errorElement: <RouteError /> },
           { path: "*", element: <NoSuchPage /> },

@@ -36,6 +36,7 @@ function hookFor<S>(storeOf: () => StoreApi<S>): Hook<S> {
 export const useDocument = hookFor(() => useSession().document);
 export const useFindings = hookFor(() => useSession().findings);
 export const useSelection = hookFor(() => useSession().selection);
+export const useLensing = hookFor(() => useSession().lensing);
 export const useSeeing = hookFor(() => useSession().seeing);
 export const useFocus = hookFor(() => useSession().focus);
 export const useNotices = hookFor(() => useSession().notices);

@@ -3,6 +3,7 @@ import { usePreferences } from "../ui/preferences.ts";
 import { createDocument, type DocumentState } from "./document.ts";
 import { createFindings, type FindingsState } from "./findings.ts";
 import { createFocus, type FocusState } from "./focus.ts";
+import { createLensing, type LensState } from "./lensing.ts";
 import { createNotices, type NoticeState } from "./notices.ts";
 import { createPointing, type PointingState } from "./pointing.ts";
 import { createRenaming, type RenamingState } from "./renaming.ts";
@@ -13,7 +14,7 @@ import type { Loaded } from "./storage/projects.ts";
 import { createWalk, type WalkState } from "./walk.ts";
 
 /** Where a project can be looked at; and the list of all projects. */
-export type View = "map" | "walk" | "parameters" | "hand-off" | "projects";
+export type View = "map" | "walk" | "parameters" | "versions" | "hand-off" | "projects";
 
 /**
  * An open project: its document and everything that is known of it only while it is open. It is made with its route and ended with
@@ -26,6 +27,7 @@ export class Session {
   readonly walk: StoreApi<WalkState> = createWalk();
   readonly focus: StoreApi<FocusState> = createFocus();
   readonly seeing: StoreApi<SeeingState> = createSeeing(usePreferences.getState().drawing);
+  readonly lensing: StoreApi<LensState>;
   readonly notices: StoreApi<NoticeState> = createNotices();
   readonly renaming: StoreApi<RenamingState> = createRenaming();
   readonly sheets: StoreApi<SheetState> = createSheets();
@@ -39,11 +41,12 @@ export class Session {
     readonly id: string,
     loaded?: Loaded,
   ) {
-    const [document, findings] = [createDocument(id, loaded), createFindings()];
+    const [document, findings, lensing] = [createDocument(id, loaded), createFindings(), createLensing()];
+    this.lensing = lensing.store;
     this.document = document.store;
     this.findings = findings.store;
     this.pointing = createPointing(this.document);
-    this.closing = [document.close, findings.close, () => this.walk.getState().stopPlaying()];
+    this.closing = [document.close, findings.close, lensing.close, () => this.walk.getState().stopPlaying()];
   }
 
   /** What is queued is still saved; the worker ends, and nothing more is told. */

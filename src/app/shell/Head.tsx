@@ -10,6 +10,7 @@ const VIEWS = [
   { path: "", name: "Map" },
   { path: "/walk", name: "Walk" },
   { path: "/parameters", name: "Parameters" },
+  { path: "/versions", name: "Versions" },
   { path: "/hand-off", name: "Hand-off" },
 ];
 

@@ -5,6 +5,7 @@ import { MapView } from "../features/map/MapView.tsx";
 import { Outline } from "../features/outline/Outline.tsx";
 import { WalkPanel } from "../features/walk/WalkPanel.tsx";
 import { useDocument, useSelection, useWalkState } from "../session/hooks.ts";
+import { useLensLooking } from "../session/useLens.ts";
 import { Boundary } from "../ui/Boundary.tsx";
 import { usePreferences } from "../ui/preferences.ts";
 import { Edge, NARROWEST, WIDEST } from "./Edge.tsx";
@@ -15,6 +16,7 @@ const NEEDS: Record<Width, number> = { narrow: 326, middle: 410, wide: 570 };
 /** The structure and what is chosen at one side, a view in the middle, the walk at the other; each side can be dragged and folded. */
 export function Workspace({ name, children }: { name: string; children: React.ReactNode }) {
   const project = useDocument((d) => d.project);
+  useLensLooking();
   const undoName = useDocument((d) => d.undoName);
   const { left, right, foldedLeft, foldedRight } = useSides();
   return (

@@ -3,6 +3,10 @@ import { wayTo } from "../../core/check/counterexample/wayTo.ts";
 import type { CheckResult } from "../../core/check/finding.ts";
 import { fixesFor } from "../../core/check/fixes/fixes.ts";
 import { targetOf } from "../../core/handoff/target.ts";
+import { coveringWalks } from "../../core/handoff/tests/cover.ts";
+import { reachChange } from "../../core/map/lenses/reach.ts";
+import { lensView } from "../../core/map/lenses/table.ts";
+import { applyEdit } from "../../core/model/edits/kinds.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { patched } from "./patch.ts";
 import { CALLS, type PlainResult, type Reply, Request } from "./protocol.ts";
@@ -29,6 +33,14 @@ function answer({ call, args }: Request, progress: (states: number) => void): un
     }
     case "wayTo":
       return wayTo(...CALLS.wayTo.args.parse(args));
+    case "lens": {
+      const [project, choice, given] = CALLS.lens.args.parse(args);
+      return lensView(project, choice, choice.lens === "walked" && choice.tests ? { ...given, walks: coveringWalks(project).walks } : given);
+    }
+    case "reachAfter": {
+      const [project, edit, choice] = CALLS.reachAfter.args.parse(args);
+      return { says: reachChange(project, applyEdit(project, edit), choice) };
+    }
     case "handOff": {
       const [project, targets, checkedBefore] = CALLS.handOff.args.parse(args);
       return targets.flatMap((id) => targetOf(id)?.files(project, checkedBefore) ?? []);

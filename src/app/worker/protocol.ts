@@ -3,6 +3,8 @@
  * way: the page has read it, and a worker that is asked at every edit has no time for it. All that comes back is.
  */
 import * as z from "zod";
+import type { LensTone } from "../../core/map/draw/look.ts";
+import type { LensChoice, LensGiven } from "../../core/map/lenses/lens.ts";
 import type { Edit } from "../../core/model/edits/edit.ts";
 import { readEdit } from "../../core/model/edits/kinds.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";
@@ -13,6 +15,9 @@ const ProjectSent = z.custom<Project>((data) => typeof data === "object" && data
 const PatchSent = z.custom<Patch>((data) => typeof data === "object" && data !== null && "lists" in data, { message: "a patch" });
 const EditSent = z.custom<Edit>((data) => readEdit(data).ok, { message: "an edit" });
 const EventSent = z.custom<NavEvent>((data) => typeof data === "object" && data !== null && "do" in data, { message: "an event" });
+
+const LensChoiceSent = z.custom<LensChoice>((data) => typeof data === "object" && data !== null && "lens" in data, { message: "a lens" });
+const LensGivenSent = z.custom<LensGiven>((data) => typeof data === "object" && data !== null, { message: "what a lens is given" });
 
 const width = z.enum(["narrow", "middle", "wide"]);
 const FindingSent = z.object({
@@ -48,6 +53,18 @@ const CheckedSent = z.object({
   react: z.boolean().optional(),
 });
 
+const tone = z.custom<LensTone>((data) => typeof data === "string", { message: "a tone" });
+const LensViewSent = z.object({
+  id: z.enum(["findings", "reach", "walked", "changed", "data"]),
+  question: text,
+  places: z.map(text, z.object({ tone, says: text, long: text })),
+  legend: z.array(z.object({ tone, says: text, count: z.number() })),
+  extremes: z.array(text),
+  list: z.array(z.object({ place: text.optional(), says: text, note: text })),
+  chart: z.object({ title: text, labels: z.array(text), counts: z.array(z.number()) }).optional(),
+});
+const ReachChangeSent = z.object({ says: z.array(text) });
+
 export type PlainFinding = z.infer<typeof FindingSent>;
 /** A check's result as it comes from a worker: without its fixes, which are worked out where they are shown. */
 export type PlainResult = z.infer<typeof ResultSent>;
@@ -60,6 +77,10 @@ export const CALLS = {
   checkNext: { args: z.tuple([PatchSent]), result: ResultSent },
   /** The shortest walk from launch to a screen, if there is one. */
   wayTo: { args: z.tuple([ProjectSent, text]), result: z.array(EventSent).optional() },
+  /** What a lens shows of a project; for walks with the generated tests, those are made there. */
+  lens: { args: z.tuple([ProjectSent, LensChoiceSent, LensGivenSent]), result: LensViewSent },
+  /** What an edit would change of how far screens are, as sentences. */
+  reachAfter: { args: z.tuple([ProjectSent, EditSent, LensChoiceSent]), result: ReachChangeSent },
   /** The files of some hand-offs, in the order of the targets named. */
   handOff: { args: z.tuple([ProjectSent, z.array(text), CheckedSent]), result: z.array(z.object({ name: text, text })) },
 } as const;

@@ -1,7 +1,22 @@
 import { memo } from "react";
 import type { Severity } from "../../../core/check/finding.ts";
+import type { LensTone } from "../../../core/map/draw/look.ts";
+import type { Seen } from "../../../core/map/lenses/lens.ts";
 import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, ROW_HEIGHT } from "../../../core/map/measure.ts";
 import type { Card, Row } from "../../../core/map/types.ts";
+
+const LENS_GROUND: Record<LensTone, string> = {
+  s0: "var(--s0)",
+  s1: "var(--s1)",
+  s2: "var(--s2)",
+  s3: "var(--s3)",
+  s4: "var(--s4)",
+  s5: "var(--s5)",
+  good: "var(--s2)",
+  warm: "var(--warm-soft)",
+  urgent: "var(--urgent-soft)",
+  none: "var(--paper)",
+};
 
 function colourOf(severity: Severity): string {
   return severity === "blocker" ? "var(--urgent)" : severity === "warning" ? "var(--warm)" : "var(--ink-2)";
@@ -15,19 +30,21 @@ interface Props {
   beneath: boolean;
   worst: { severity: Severity; count: number } | undefined;
   dropTarget: boolean;
+  /** What a lens shows of it. */
+  lens: Seen | undefined;
   /** Something else is in focus. */
   faint: boolean;
 }
 
 /** A screen on the map: its name and its elements as rows, each with a point to draw a leg from. */
-export const CardView = memo(function CardView({ card, here, selected, selectedElement, beneath, worst, dropTarget, faint }: Props) {
+export const CardView = memo(function CardView({ card, here, selected, selectedElement, beneath, worst, dropTarget, lens, faint }: Props) {
   const line = here ? "var(--accent)" : worst?.severity === "blocker" ? "var(--urgent)" : "var(--ink)";
-  const text = here ? "var(--on-accent)" : "var(--ink)";
+  const text = here ? "var(--on-accent)" : lens && (lens.tone === "s4" || lens.tone === "s5") ? "var(--on-dark)" : "var(--ink)";
   const planned = card.screen.planned === true;
   const name = card.screen.name || card.id;
   return (
     <g data-place={card.id} data-card transform={`translate(${card.x} ${card.y})`} opacity={faint ? 0.28 : undefined}>
-      <title>{card.screen.name}</title>
+      <title>{lens ? lens.long : card.screen.name}</title>
       {(selected || dropTarget) && (
         <rect
           x={-4}
@@ -46,7 +63,7 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
         width={card.width}
         height={card.height}
         rx={3}
-        fill={here ? "var(--accent)" : "var(--sheet)"}
+        fill={here ? "var(--accent)" : lens ? LENS_GROUND[lens.tone] : "var(--sheet)"}
         stroke={line}
         strokeWidth={worst?.severity === "blocker" && !here ? 1.8 : 1}
         strokeDasharray={planned ? "3 3" : undefined}
@@ -55,7 +72,7 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
         <title>{`${name}: drag from here to lead somewhere with a new button`}</title>
         <rect width={card.width} height={card.rows.length > 0 ? CARD_HEAD : card.height} fill="transparent" />
         <text x={10} y={CARD_HEAD / 2 + 4.5} className="card-name" fill={text}>
-          {cut(name, worst ? NAME_FITS - 2 : NAME_FITS)}
+          {cut(name, worst || lens ? NAME_FITS - 2 : NAME_FITS)}
         </text>
         <circle
           className="map-port"
@@ -82,10 +99,16 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
             row={row}
             card={card}
             here={here}
+            onDark={text === "var(--on-dark)"}
             selected={row.element !== undefined && row.element.id === selectedElement}
           />
         ))}
       </g>
+      {lens && (
+        <text x={card.width - 8} y={CARD_HEAD / 2 + 4} textAnchor="end" fontSize={11} fill={text}>
+          {lens.says}
+        </text>
+      )}
       {worst && (
         <g transform={`translate(${card.width} 0)`}>
           <circle r={9} fill={colourOf(worst.severity)} stroke="var(--paper)" strokeWidth={1.5} />
@@ -98,9 +121,9 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
   );
 });
 
-function RowView({ row, card, here, selected }: { row: Row; card: Card; here: boolean; selected: boolean }) {
+function RowView({ row, card, here, onDark, selected }: { row: Row; card: Card; here: boolean; onDark: boolean; selected: boolean }) {
   const y = row.y - card.y;
-  const color = here ? "var(--on-accent)" : selected ? "var(--accent)" : row.element ? "var(--ink-2)" : "var(--ink-2)";
+  const color = here ? "var(--on-accent)" : onDark ? "var(--on-dark)" : selected ? "var(--accent)" : row.element ? "var(--ink-2)" : "var(--ink-2)";
   const full = row.label;
   return (
     <g {...(row.element ? { "data-row": row.element.id } : { "data-trigger": row.legs[0]?.id })} className={row.element ? "map-row" : "map-row map-trigger"}>

@@ -3,6 +3,7 @@ import { plannedIn } from "../../../core/model/edits/planned.ts";
 import type { Project } from "../../../core/model/schema.ts";
 import { useSeeing, useSelection } from "../../session/hooks.ts";
 import { usePreferences } from "../../ui/preferences.ts";
+import { LensSelect } from "./LensPanel.tsx";
 
 /** What each drawing is for, where it is chosen. */
 const SAYS: Record<Drawing, string> = {
@@ -35,6 +36,7 @@ export function MapControls({ project, zoomBy, showAll }: { project: Project; zo
           </button>
         ))}
       </fieldset>
+      <LensSelect />
       <span className="mx-1 h-4 border-hairline border-l" />
       <span className="font-mono text-[11px]">{countsOf(project)}</span>
       <PlannedMark project={project} />
@@ -53,8 +55,8 @@ export function MapControls({ project, zoomBy, showAll }: { project: Project; zo
 }
 
 function countsOf(project: Project): string {
-  const counted = (count: number, what: string, many = `${what}s`) => `${count} ${count === 1 ? what : many}`;
-  return [counted(project.screens.length, "screen"), counted(project.legs.length, "leg"), counted(project.entrances.length, "way in", "ways in")].join(" · ");
+  const counted = (count: number, what: string) => `${count} ${count === 1 ? what : `${what}s`}`;
+  return [counted(project.screens.length, "screen"), counted(project.legs.length, "leg")].join(" · ");
 }
 
 /** How many stand-ins there are; a click chooses them all, to be changed in bulk. */

@@ -9,11 +9,13 @@ import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../.
 import { linkTo } from "../../session/actions/linking.ts";
 import { focusSays } from "../../session/commands/look.ts";
 import { worstByPlace } from "../../session/findingWords.ts";
-import { useDocument, useFindings, useFocus, useSeeing, useSelection, useSession, useWalk, useWalkState } from "../../session/hooks.ts";
+import { useDocument, useFindings, useFocus, useLensing, useSeeing, useSelection, useSession, useWalk, useWalkState } from "../../session/hooks.ts";
 import { keyOf } from "../../session/selection.ts";
+import { useLensView } from "../../session/useLens.ts";
 import { Later, preload } from "../../ui/preloaded.tsx";
 import { TypedAhead } from "../../ui/typedAhead.tsx";
 import { FarDrawing } from "./FarDrawing.tsx";
+import { LensPanel } from "./LensPanel.tsx";
 import { MapControls } from "./MapControls.tsx";
 import { LineEnds } from "./marks.tsx";
 import { RowsDrawing } from "./RowsDrawing.tsx";
@@ -53,6 +55,8 @@ export function MapView() {
     pass,
     measured: setRoom,
   });
+  const view = useLensView();
+  const lensed = useLensing((l) => l.choice.lens !== "findings");
   const [pointed, setPointed] = useState<string>();
   const worst = useMemo(() => worstByPlace(project, result?.findings ?? []), [project, result]);
   const here = state && currentScreen(state).at;
@@ -142,107 +146,113 @@ export function MapView() {
   };
   const says = focusSays(project, focus);
   return (
-    <div
-      ref={frame}
-      role="group"
-      aria-label="Map"
-      tabIndex={-1}
-      className={`map-frame absolute inset-0 overflow-hidden bg-paper outline-none`}
-      onPointerDownCapture={(event) => {
-        // What was pressed keeps the focus; else the map has it, so that its keys work.
-        if (event.target instanceof SVGElement) frame.current?.focus({ preventScroll: true });
-      }}
-    >
-      <svg
-        ref={svg}
-        className="h-full w-full touch-none select-none"
-        onClick={click}
-        {...(drawing === "rows" ? {} : { onPointerOver: point, onPointerLeave: () => setPointed(undefined) })}
-        {...draw.handlers}
-        role="img"
-        aria-label="Map of the app; the outline at the left says the same in words"
-      >
-        <LineEnds />
-        <g ref={ground}>
-          <g key={`${drawing} ${layout.form === "dots"}`} className={drawing === "rows" ? "map-in" : "m map-in"}>
-            {drawing === "rows" ? (
-              <RowsDrawing
-                project={project}
-                layout={layout}
-                lines={lines}
-                routed={routed}
-                drawn={drawn}
-                worst={worst}
-                here={here}
-                beneath={beneath}
-                selected={selected}
-                chosen={chosen}
-                focus={focused}
-                dropTarget={draw.over ?? (linking && aim)}
-              />
-            ) : (
-              <FarDrawing
-                project={project}
-                layout={layout}
-                routed={routed}
-                drawn={drawn}
-                worst={worst}
-                lens={undefined}
-                here={here}
-                beneath={beneath}
-                selectedPlace={selectedPlace}
-                chosen={chosen}
-                focus={form === undefined ? focused : undefined}
-                form={form}
-                dropTarget={linking && aim}
-                pointed={pointed}
-              />
-            )}
-          </g>
-          {draw.line && (
-            <path
-              d={`M${draw.line.x1} ${draw.line.y1}L${draw.line.x2} ${draw.line.y2}`}
-              stroke="var(--accent)"
-              strokeWidth={2}
-              strokeDasharray="5 3"
-              markerEnd="url(#end-push)"
-              pointerEvents="none"
-            />
-          )}
-        </g>
-      </svg>
-      <div
-        className={`map-ruler pointer-events-none absolute inset-x-0 top-0 h-6 overflow-hidden border-hairline border-b bg-paper font-mono text-[11px] text-ink-2 ${drawing === "rows" ? "" : "hidden"}`}
-        aria-hidden
-      >
-        {Array.from({ length: layout.ruled }, (_, i) => (
-          <span
-            key={columnX(layout, i)}
-            className="absolute top-1 whitespace-nowrap"
-            style={{ left: `calc(var(--map-x, 0px) + ${columnX(layout, i)}px * var(--map-k, 1))` }}
+    <div className="absolute inset-0 grid" style={{ gridTemplateColumns: lensed ? "minmax(0, 1fr) 210px" : "minmax(0, 1fr)" }}>
+      <div className="relative min-w-0">
+        <div
+          ref={frame}
+          role="group"
+          aria-label="Map"
+          tabIndex={-1}
+          className={`map-frame absolute inset-0 overflow-hidden bg-paper outline-none`}
+          onPointerDownCapture={(event) => {
+            // What was pressed keeps the focus; else the map has it, so that its keys work.
+            if (event.target instanceof SVGElement) frame.current?.focus({ preventScroll: true });
+          }}
+        >
+          <svg
+            ref={svg}
+            className="h-full w-full touch-none select-none"
+            onClick={click}
+            {...(drawing === "rows" ? {} : { onPointerOver: point, onPointerLeave: () => setPointed(undefined) })}
+            {...draw.handlers}
+            role="img"
+            aria-label="Map of the app; the outline at the left says the same in words"
           >
-            {tapsOn(i)}
-          </span>
-        ))}
-      </div>
-      <Suspense>
-        {linking && (
-          <Suspense fallback={<TypedAhead />}>
-            <Later part={TargetPicker} />
+            <LineEnds />
+            <g ref={ground}>
+              <g key={`${drawing} ${layout.form === "dots"}`} className={drawing === "rows" ? "map-in" : "m map-in"}>
+                {drawing === "rows" ? (
+                  <RowsDrawing
+                    project={project}
+                    layout={layout}
+                    lines={lines}
+                    routed={routed}
+                    drawn={drawn}
+                    worst={worst}
+                    here={here}
+                    beneath={beneath}
+                    selected={selected}
+                    chosen={chosen}
+                    focus={focused}
+                    lens={view?.places}
+                    dropTarget={draw.over ?? (linking && aim)}
+                  />
+                ) : (
+                  <FarDrawing
+                    project={project}
+                    layout={layout}
+                    routed={routed}
+                    drawn={drawn}
+                    worst={worst}
+                    lens={view?.places}
+                    here={here}
+                    beneath={beneath}
+                    selectedPlace={selectedPlace}
+                    chosen={chosen}
+                    focus={form === undefined ? focused : undefined}
+                    form={form}
+                    dropTarget={linking && aim}
+                    pointed={pointed}
+                  />
+                )}
+              </g>
+              {draw.line && (
+                <path
+                  d={`M${draw.line.x1} ${draw.line.y1}L${draw.line.x2} ${draw.line.y2}`}
+                  stroke="var(--accent)"
+                  strokeWidth={2}
+                  strokeDasharray="5 3"
+                  markerEnd="url(#end-push)"
+                  pointerEvents="none"
+                />
+              )}
+            </g>
+          </svg>
+          <div
+            className={`map-ruler pointer-events-none absolute inset-x-0 top-0 h-6 overflow-hidden border-hairline border-b bg-paper font-mono text-[11px] text-ink-2 ${drawing === "rows" ? "" : "hidden"}`}
+            aria-hidden
+          >
+            {Array.from({ length: layout.ruled }, (_, i) => (
+              <span
+                key={columnX(layout, i)}
+                className="absolute top-1 whitespace-nowrap"
+                style={{ left: `calc(var(--map-x, 0px) + ${columnX(layout, i)}px * var(--map-k, 1))` }}
+              >
+                {tapsOn(i)}
+              </span>
+            ))}
+          </div>
+          <Suspense>
+            {linking && (
+              <Suspense fallback={<TypedAhead />}>
+                <Later part={TargetPicker} />
+              </Suspense>
+            )}
+            {!linking && selectedLeg && <Later part={LinkMade} />}
           </Suspense>
-        )}
-        {!linking && selectedLeg && <Later part={LinkMade} />}
-      </Suspense>
-      {says !== undefined && (
-        <p className="absolute top-8 left-3 m-0 flex items-center gap-2 border border-accent bg-sheet px-2 py-1 text-[12px]" role="status">
-          {says}
-          <button type="button" className="min-h-6 min-w-6 text-ink-2 hover:text-ink" aria-label="Show everything" onClick={() => showFocus(undefined)}>
-            ×
-          </button>
-        </p>
-      )}
-      {project.legs.length === 0 && !linking && <FirstSteps screens={project.screens.length} />}
-      <MapControls project={project} zoomBy={zoomBy} showAll={seeAll} />
+          {says !== undefined && (
+            <p className="absolute top-8 left-3 m-0 flex items-center gap-2 border border-accent bg-sheet px-2 py-1 text-[12px]" role="status">
+              {says}
+              <button type="button" className="min-h-6 min-w-6 text-ink-2 hover:text-ink" aria-label="Show everything" onClick={() => showFocus(undefined)}>
+                ×
+              </button>
+            </p>
+          )}
+          {project.legs.length === 0 && !linking && <FirstSteps screens={project.screens.length} />}
+          <MapControls project={project} zoomBy={zoomBy} showAll={seeAll} />
+        </div>
+      </div>
+      {lensed && <LensPanel />}
     </div>
   );
 }

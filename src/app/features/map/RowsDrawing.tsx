@@ -1,5 +1,6 @@
 import { memo, useMemo } from "react";
 import type { InFocus } from "../../../core/map/focus.ts";
+import type { Seen } from "../../../core/map/lenses/lens.ts";
 import { columnX, type Line } from "../../../core/map/lines.ts";
 import type { Box, MapLayout } from "../../../core/map/types.ts";
 import { elementIdOf, lookup } from "../../../core/model/lookup.ts";
@@ -27,6 +28,8 @@ interface Props {
   /** Keys of everything chosen. */
   chosen: ReadonlySet<string>;
   focus: InFocus | undefined;
+  /** What a lens shows of each place. */
+  lens: ReadonlyMap<string, Seen> | undefined;
   dropTarget: string | undefined;
 }
 
@@ -59,6 +62,7 @@ export function RowsDrawing(props: Props) {
         selected={selected}
         chosen={chosen}
         focus={focus}
+        lens={props.lens}
         dropTarget={dropTarget}
         selectedPlace={selectedPlace}
         shown={shown}
@@ -144,6 +148,7 @@ const Cards = memo(function Cards({
   selected,
   chosen,
   focus,
+  lens,
   dropTarget,
   selectedPlace,
   shown,
@@ -167,7 +172,8 @@ const Cards = memo(function Cards({
           selectedElement={
             selected?.kind === "element" && selected.place === card.id ? selected.id : selectedLeg?.from === card.id ? elementIdOf(selectedLeg) : undefined
           }
-          worst={worst.get(card.id)}
+          worst={lens ? undefined : worst.get(card.id)}
+          lens={lens?.get(card.id)}
           dropTarget={dropTarget === card.id}
         />
       ))}

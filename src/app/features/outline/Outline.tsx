@@ -11,6 +11,7 @@ import { useDocument, useFindings, useRenaming, useSelection, useSession, useWal
 
 import { allChosen, keyOf, type Selection } from "../../session/selection.ts";
 
+import { useLensView } from "../../session/useLens.ts";
 import { RowView, rowId } from "./RowView.tsx";
 import { renameRow } from "./rename.ts";
 import { type OutlineRow, outlineRows } from "./tree.ts";
@@ -30,6 +31,7 @@ export function Outline() {
   const result = useFindings((f) => f.result);
   const state = useWalkState();
   const here = state && currentScreen(state).at;
+  const lens = useLensView();
   const [query, setQuery] = useState("");
   const list = useRef<HTMLDivElement>(null);
   const drag = useDragRows(project);
@@ -199,7 +201,8 @@ export function Outline() {
               chosen={chosen.has(row.key)}
               here={here === row.place && !row.element}
               aim={(linking !== undefined && aim === row.key) || hot === row.key}
-              mark={row.element ? undefined : worst.get(row.place)}
+              mark={row.element || lens ? undefined : worst.get(row.place)}
+              lens={row.element ? undefined : lens?.places.get(row.place)}
               naming={naming.key === row.key}
               drop={drag.drop?.key === row.key ? drag.drop.where : undefined}
               onName={(name) => {

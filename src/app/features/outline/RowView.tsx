@@ -1,4 +1,5 @@
 import { memo } from "react";
+import type { Seen } from "../../../core/map/lenses/lens.ts";
 import type { Worst } from "../../session/findingWords.ts";
 import { NameField } from "../../ui/NameField.tsx";
 import type { OutlineRow } from "./tree.ts";
@@ -10,6 +11,8 @@ interface Props {
   here: boolean;
   aim: boolean;
   mark: Worst | undefined;
+  /** What a lens shows of it. */
+  lens: Seen | undefined;
   /** Whether its name is being written. */
   naming: boolean;
   /** Where something that is dragged would be put: before it or into it. */
@@ -18,7 +21,7 @@ interface Props {
 }
 
 /** One line of the outline: a place or an element, with what is wrong with it. */
-export const RowView = memo(function RowView({ row, selected, chosen, here, aim, mark, naming, drop, onName }: Props) {
+export const RowView = memo(function RowView({ row, selected, chosen, here, aim, mark, lens, naming, drop, onName }: Props) {
   const ground = selected || chosen ? "bg-accent-soft" : "hover:bg-band";
   return (
     <div
@@ -43,7 +46,12 @@ export const RowView = memo(function RowView({ row, selected, chosen, here, aim,
       ) : (
         <span className="min-w-0 flex-1 truncate">{row.name}</span>
       )}
-      {mark ? (
+      {lens ? (
+        <span className="shrink-0 text-[11px] font-normal text-ink-2" title={lens.long}>
+          <span aria-hidden="true">{lens.says}</span>
+          <span className="sr-only">{lens.long}</span>
+        </span>
+      ) : mark ? (
         <span
           className={`h-2.5 w-2.5 shrink-0 rounded-full ${mark.severity === "blocker" ? "bg-urgent" : "bg-warm"}`}
           role="img"
@@ -76,6 +84,8 @@ function looksSame(a: Props, b: Props): boolean {
     a.here === b.here &&
     a.aim === b.aim &&
     a.drop === b.drop &&
+    a.lens?.says === b.lens?.says &&
+    a.lens?.long === b.lens?.long &&
     a.mark?.severity === b.mark?.severity &&
     a.mark?.count === b.mark?.count
   );

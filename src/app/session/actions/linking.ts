@@ -79,3 +79,8 @@ export function linkQuestion(project: Project, { place, element, on, leg }: LegS
       return `Where does ${where} lead?`;
   }
 }
+
+/** The edit that leading to a place would make, without making it. */
+export function editTo(session: Session, from: LegStart, to: string) {
+  return linkOf(session, session.document.getState().project, from, to)?.edit;
+}

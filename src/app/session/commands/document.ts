@@ -55,6 +55,13 @@ export const WALK_AND_DOCUMENT: readonly Command[] = [
     words: ["view", "code", "export", "typescript", "kotlin", "swift", "diagram", "tests", "specification"],
     run: goTo("hand-off"),
   },
+  {
+    id: "versions",
+    group: "Document",
+    name: "Go to the versions",
+    words: ["history", "snapshots", "keep", "compare", "restore", "changes"],
+    run: goTo("versions"),
+  },
   { id: "projects", group: "Document", name: "All projects", words: ["home", "open", "import", "switch project"], run: goTo("projects") },
   {
     id: "undo",

@@ -1,5 +1,7 @@
 import type { Focus } from "../../../core/map/focus.ts";
 import { ENDS } from "../../../core/map/form.ts";
+import { LENSES } from "../../../core/map/lenses/table.ts";
+import { DRAWINGS, type Drawing } from "../../../core/map/types.ts";
 import { lookup, nameOf } from "../../../core/model/lookup.ts";
 import type { Project } from "../../../core/model/schema.ts";
 import { usePreferences } from "../../ui/preferences.ts";
@@ -16,6 +18,13 @@ const FORM_WORDS: Record<keyof typeof ENDS, string> = {
   open: "what opens over the page",
   lane: "switches of tab or menu entry",
   back: "ways back or out",
+};
+
+/** The drawings as commands. */
+const DRAWING_NAMES: Record<Drawing, { name: string; key: string; words: string[] }> = {
+  rows: { name: "Draw the map as rows", key: "v r", words: ["cards", "near", "zoom in", "elements", "details"] },
+  faces: { name: "Draw the map as faces", key: "v f", words: ["pictures", "thumbnails", "screens", "previews"] },
+  names: { name: "Draw the map as names", key: "v n", words: ["overview", "far", "zoom out", "whole app", "index", "list"] },
 };
 
 const show = (context: Context, focus: Focus | undefined) => context.session.focus.getState().show(focus);
@@ -74,6 +83,42 @@ export const LOOK: readonly Command[] = [
     shown: "V A",
     run: (context) => show(context, undefined),
   },
+  ...DRAWINGS.map(
+    (drawing): Command => ({
+      id: `draw ${drawing}`,
+      group: "Look",
+      name: DRAWING_NAMES[drawing].name,
+      words: DRAWING_NAMES[drawing].words,
+      keys: [DRAWING_NAMES[drawing].key],
+      shown: DRAWING_NAMES[drawing].key.toUpperCase(),
+      run: ({ session }) => {
+        session.seeing.getState().draw(drawing);
+        usePreferences.getState().set({ drawing });
+        session.go("map");
+      },
+    }),
+  ),
+  {
+    id: "whole",
+    group: "Look",
+    name: "The whole app",
+    words: ["fit", "zoom to fit", "overview", "show all", "everything at once"],
+    keys: ["v w"],
+    shown: "V W",
+    run: ({ session }) => session.seeing.getState().seeWhole(),
+  },
+  ...LENSES.map(
+    ({ id, name, words }): Command => ({
+      id: `lens ${id}`,
+      group: "Look",
+      name: id === "findings" ? "Lens: findings (no other lens)" : `Lens: ${name.toLowerCase()}`,
+      words: ["lens", "colour", "heat map", ...words],
+      run: ({ session }) => {
+        session.lensing.getState().choose(id === "changed" ? { lens: id, against: "" } : { lens: id });
+        session.go("map");
+      },
+    }),
+  ),
   {
     id: "whatIf",
     group: "Look",

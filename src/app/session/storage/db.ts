@@ -28,16 +28,31 @@ export interface EditRow {
   inverse: unknown;
 }
 
+/** A project as it was at some time, kept under a name. */
+export interface VersionRow {
+  id: string;
+  projectId: string;
+  name: string;
+  /** Milliseconds since 1970. */
+  at: number;
+  /** Kept by hand, by Etape before something large, or read from a file to compare with. */
+  by: "hand" | "etape" | "file";
+  /** As read from storage; parsed before use. */
+  document: unknown;
+}
+
 export class EtapeDb extends Dexie {
   declare projects: EntityTable<ProjectRow, "id">;
   declare documents: EntityTable<DocumentRow, "projectId">;
   declare edits: Table<EditRow, [string, number]>;
+  declare kept: EntityTable<VersionRow, "id">;
 
   constructor(name = "etape") {
     super(name);
     this.version(1).stores({ projects: "id, updatedAt", versions: "[projectId+seq], projectId" });
     this.version(2).stores({ documents: "projectId", edits: "[projectId+seq], projectId" }).upgrade(fromVersions);
     this.version(3).stores({ versions: null });
+    this.version(4).stores({ kept: "id, projectId" });
   }
 }
 

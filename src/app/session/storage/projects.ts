@@ -129,7 +129,8 @@ function editOf(row: EditRow, by: 1 | -1): Edit {
 }
 
 export async function deleteProject(id: string, store: EtapeDb = db): Promise<void> {
-  await store.transaction("rw", store.projects, store.documents, store.edits, async () => {
+  await store.transaction("rw", store.projects, store.documents, store.edits, store.kept, async () => {
+    await store.kept.where("projectId").equals(id).delete();
     await store.projects.delete(id);
     await store.documents.delete(id);
     await store.edits.where("projectId").equals(id).delete();
