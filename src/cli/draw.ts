@@ -1,9 +1,92 @@
+import { coveringWalks } from "../core/handoff/tests/cover.ts";
+import type { LensChoice, LensGiven, LensId } from "../core/map/lenses/lens.ts";
+import { lensView } from "../core/map/lenses/table.ts";
 import { mapSvg } from "../core/map/svg.ts";
-import { readDocument, writeOut } from "./files.ts";
+import type { Drawing, Room } from "../core/map/types.ts";
+import { lookup } from "../core/model/lookup.ts";
+import type { Project } from "../core/model/schema.ts";
+import { checked } from "./checked.ts";
+import { readDocument, Unusable, writeOut } from "./files.ts";
 
-/** `etape draw`: the map as an SVG file. */
-export async function drawCommand(file: string, options: { out: string }): Promise<number> {
+interface DrawOptions {
+  out: string;
+  as: Drawing;
+  room?: string;
+  lens?: LensId;
+  from?: string;
+  backTo?: string;
+  value?: string;
+  against?: string;
+  withTests?: boolean;
+}
+
+/** `etape draw`: the map as an SVG file, as rows, faces or names, through a lens where one is asked for. */
+export async function drawCommand(file: string, options: DrawOptions): Promise<number> {
   const { project } = await readDocument(file);
-  await writeOut(options.out, mapSvg(project));
+  const room = options.room === undefined ? undefined : roomOf(options.room);
+  const lens = options.lens && lensView(project, choiceOf(project, options.lens, options), await givenOf(project, options));
+  await writeOut(options.out, mapSvg(project, { drawing: options.as, ...(room ? { room } : {}), ...(lens ? { lens } : {}) }));
   return 0;
+}
+
+function roomOf(text: string): Room {
+  const [, width = 0, height = 0] = (/^(\d{2,5})x(\d{2,5})$/.exec(text) ?? []).map(Number);
+  if (width < 200 || height < 200) throw new Unusable(`--room: found “${text}”, expected pixels as WIDTHxHEIGHT, each 200 or more, such as 1280x700`);
+  return { width, height };
+}
+
+function choiceOf(project: Project, lens: LensId, { from, backTo, value, against, withTests }: DrawOptions): LensChoice {
+  switch (lens) {
+    case "reach": {
+      const { places, screens } = lookup(project);
+      if (from !== undefined && !places.has(from)) throw new Unusable(`--from: there is no place “${from}” in this document`);
+      if (backTo !== undefined && !screens.has(backTo)) throw new Unusable(`--back-to: there is no screen “${backTo}” in this document`);
+      return { lens, ...(from === undefined ? {} : { from }), ...(backTo === undefined ? {} : { to: backTo }) };
+    }
+    case "data": {
+      if (value === undefined) return { lens };
+      const [screen = "", param = ""] = value.split(".");
+      if (
+        !lookup(project)
+          .screens.get(screen)
+          ?.params.some(({ name }) => name === param)
+      )
+        throw new Unusable(`--value: found “${value}”, expected a screen and one of its parameters, such as ${exampleOf(project)}`);
+      return { lens, screen, param };
+    }
+    case "changed":
+      if (against === undefined) throw new Unusable("--lens changed needs --against FILE, the older document");
+      return { lens, against };
+    case "walked":
+      return { lens, tests: withTests === true };
+    case "findings":
+      return { lens };
+  }
+}
+
+function exampleOf(project: Project): string {
+  const one = project.screens.find(({ params }) => params.length > 0);
+  return one ? `${one.id}.${one.params[0]?.name}` : "order.orderId";
+}
+
+async function givenOf(project: Project, { lens, against, withTests }: DrawOptions): Promise<LensGiven> {
+  switch (lens) {
+    case "findings":
+      return { findings: checked(project, { fixes: false }).findings };
+    case "walked":
+      return withTests ? { walks: coveringWalks(project).walks } : {};
+    case "changed": {
+      if (against === undefined) return {};
+      const { project: older } = await readDocument(against);
+      const [was, is] = [checked(older, { fixes: false }).findings, checked(project, { fixes: false }).findings];
+      const key = ({ code, subjects }: (typeof was)[number]) => [code, ...subjects].join(" ");
+      const news = (list: typeof was, others: typeof was) =>
+        list.filter((one) => !others.some((other) => key(other) === key(one))).map(({ message }) => message);
+      return { older: { project: older, name: against, came: news(is, was), went: news(was, is) } };
+    }
+    case "reach":
+    case "data":
+    case undefined:
+      return {};
+  }
 }

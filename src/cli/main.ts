@@ -1,5 +1,7 @@
 import { Command, CommanderError, Option } from "commander";
 import { TARGETS } from "../core/handoff/target.ts";
+import { LENSES } from "../core/map/lenses/table.ts";
+import { DRAWINGS } from "../core/map/types.ts";
 import { checkCommand } from "./check.ts";
 import { diffCommand } from "./diff.ts";
 import { drawCommand } from "./draw.ts";
@@ -47,6 +49,15 @@ export async function main(args: string[]): Promise<number> {
     .description("draws the map as SVG")
     .argument("<file>", "a project document; - reads standard input")
     .requiredOption("--out <file>", "where to write it; - writes standard output")
+    .addOption(new Option("--as <drawing>", "cards with their elements, small pictures, or a name for each screen").choices(DRAWINGS).default("rows"))
+    .option("--room <size>", "pixels that faces and names are laid for, as WIDTHxHEIGHT", "1280x700")
+    .addOption(new Option("--lens <lens>", "what to colour the map by").choices(LENSES.map(({ id }) => id)))
+    .option("--from <place>", "with reach: count from this tab or screen, not from launch")
+    .option("--back-to <screen>", "with reach: count the taps back to this screen")
+    .option("--value <value>", "with data: the value to follow, as SCREEN.PARAMETER")
+    .option("--against <file>", "with changed: the older document")
+    .option("--with-tests", "with walked: count the generated tests as well")
+    .addHelpText("after", "\nExample: etape draw app.etape.json --as names --lens reach --out map.svg")
     .action(async (file, options) => done(await drawCommand(file, options)));
   program
     .command("gen")

@@ -55,7 +55,16 @@ export const TARGETS: readonly Target[] = [
     says: "The same types, the same plan and the same state function in plain Swift.",
     files: (project, { packageName }) => [{ name: "Navigation.swift", text: swiftModule(project, packageName) }],
   },
-  { id: "svg", name: "Map", says: "The map as a drawing.", files: (project) => [{ name: "map.svg", text: mapSvg(project) }] },
+  {
+    id: "svg",
+    name: "Map",
+    says: "The map as drawings: cards with their elements, small pictures, and a name for each screen.",
+    files: (project) => [
+      { name: "map.svg", text: mapSvg(project) },
+      { name: "map-faces.svg", text: mapSvg(project, { drawing: "faces" }) },
+      { name: "map-names.svg", text: mapSvg(project, { drawing: "names" }) },
+    ],
+  },
   { id: "dot", name: "Graph, DOT", says: "Screens and legs as a graph for Graphviz.", files: (project) => [{ name: "map.dot", text: dot(project) }] },
   {
     id: "mermaid",

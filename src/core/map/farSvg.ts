@@ -4,11 +4,13 @@ import { escaped } from "../text/xml.ts";
 import { faceMark, nameMark } from "./draw/card.ts";
 import { flowMarks, innerMarks } from "./draw/far.ts";
 import { bandMark, rulerMarks, spineMark } from "./draw/ground.ts";
+import { legendMarks } from "./draw/legend.ts";
 import type { Look } from "./draw/look.ts";
 import { type Mark, svgText } from "./draw/mark.ts";
 import { fileStyle } from "./draw/styles.ts";
 import { faceOf } from "./face.ts";
 import { layoutMap } from "./layout.ts";
+import type { LensView } from "./lenses/lens.ts";
 import type { Drawing, Room } from "./types.ts";
 
 export interface FarOptions {
@@ -16,15 +18,17 @@ export interface FarOptions {
   room: Room;
   /** How each screen stands, by its id. */
   look?: (screen: string) => Look | undefined;
-  /** Beneath the map. */
-  legend?: { marks: Mark[]; height: number };
+  /** What the map is coloured by, with its legend beneath the map. */
+  lens?: LensView | undefined;
 }
 
 /** The map as faces or as names, as an SVG file: what the page draws, with every text in full as a tooltip. The same document gives the same bytes. */
-export function farSvg(project: Project, { drawing, room, look, legend }: FarOptions): string {
+export function farSvg(project: Project, { drawing, room, look, lens }: FarOptions): string {
   const layout = layoutMap(project, drawing, room);
   const [width, map] = [Math.ceil(layout.width), Math.ceil(layout.height)];
+  const legend = lens && legendMarks(lens, width);
   const height = map + (legend?.height ?? 0);
+  const lookOf = (id: string) => lookThrough(lens, id, look?.(id));
   const flows = flowMarks(project, layout, (id) => nameOf(project, id));
   const marks = [
     ...rulerMarks(layout),
@@ -34,7 +38,7 @@ export function farSvg(project: Project, { drawing, room, look, legend }: FarOpt
     ...innerMarks(project, layout),
     ...(layout.launch ? [launchMark(layout.launch, layout.form === "columns" ? 17 : 11)] : []),
     ...layout.cards.map((card) =>
-      drawing === "faces" ? faceMark(card, faceOf(project, card.screen), layout.size, look?.(card.id)) : nameMark(card, layout, look?.(card.id)),
+      drawing === "faces" ? faceMark(card, faceOf(project, card.screen), layout.size, lookOf(card.id)) : nameMark(card, layout, lookOf(card.id)),
     ),
   ];
   return `${[
@@ -46,6 +50,12 @@ export function farSvg(project: Project, { drawing, room, look, legend }: FarOpt
     ...(legend ? [`<g transform="translate(0 ${map})">${legend.marks.map(svgText).join("")}</g>`] : []),
     "</svg>",
   ].join("\n")}\n`;
+}
+
+/** How a place looks through a lens. */
+function lookThrough(lens: LensView | undefined, id: string, look: Look = {}): Look {
+  const seen = lens?.places.get(id);
+  return seen ? { ...look, lens: seen } : look;
 }
 
 /** Where the app starts: a heavy arrow from outside. */

@@ -1,32 +1,40 @@
 import { moveWord } from "../model/propose.ts";
 import type { Project } from "../model/schema.ts";
 import { escaped } from "../text/xml.ts";
+import { legendMarks } from "./draw/legend.ts";
+import { svgText } from "./draw/mark.ts";
+import { fileStyle } from "./draw/styles.ts";
+import { farSvg } from "./farSvg.ts";
 import { ENDS, lineForm } from "./form.ts";
-import { layoutMap } from "./layout.ts";
+import { layoutMap, USUAL_ROOM } from "./layout.ts";
+import type { LensView, Seen } from "./lenses/lens.ts";
 import { columnX, type Line, linesOf, pathOf } from "./lines.ts";
 import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, STUB_FITS, tapsOn } from "./measure.ts";
 import { SHARED } from "./sections.ts";
 import { stubLabel } from "./stub.ts";
-import type { Band, Card, MapLayout, Row, Spine } from "./types.ts";
+import type { Band, Card, Drawing, MapLayout, Room, Row, Spine } from "./types.ts";
 
-/** The colours of the sheet; a reader's dark look takes the second of each. */
-const COLOURS: Record<string, [string, string]> = {
-  paper: ["#f3efe4", "#14181b"],
-  sheet: ["#fcfaf4", "#1b2125"],
-  ink: ["#1f2a30", "#ece7db"],
-  second: ["#5e6661", "#a9a592"],
-  hair: ["#d5cdb9", "#343c40"],
-  band: ["#ebe5d5", "#1f262a"],
-};
+/** How a map is drawn in a file. */
+export interface MapOptions {
+  drawing?: Drawing;
+  /** For faces and names. */
+  room?: Room;
+  /** What the map is coloured by. */
+  lens?: LensView | undefined;
+}
 
 /** The map of a project as an SVG file: the layout of the page, with every text in full as a tooltip. The same document gives the same bytes. */
-export function mapSvg(project: Project): string {
+export function mapSvg(project: Project, { drawing = "rows", room = USUAL_ROOM, lens }: MapOptions = {}): string {
+  if (drawing !== "rows") return farSvg(project, { drawing, room, lens });
   const layout = layoutMap(project);
   const width = Math.ceil(layout.width + 40);
-  const height = Math.ceil(layout.height);
+  const map = Math.ceil(layout.height);
+  const legend = lens && legendMarks(lens, width);
+  const height = map + (legend?.height ?? 0);
   return `${[
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" role="img" aria-label="${escaped(`Map of ${project.name}`)}">`,
     `<title>${escaped(project.name)}</title>`,
+    fileStyle(),
     style(),
     ends(),
     `<rect class="paper" width="${width}" height="${height}"/>`,
@@ -35,23 +43,22 @@ export function mapSvg(project: Project): string {
     ...layout.spines.map((spine) => spineSvg(spine, layout)),
     ...linesOf(project, layout).map((line) => lineSvg(project, line)),
     ...(layout.launch ? [`<path class="line" stroke-width="2" marker-end="url(#end-push)" d="M${layout.launch.x - 24} ${layout.launch.y}h20"/>`] : []),
-    ...layout.cards.map(cardSvg),
+    ...layout.cards.map((card) => cardSvg(card, lens?.places.get(card.id))),
+    ...(legend ? [`<g class="m" transform="translate(0 ${map})">${legend.marks.map(svgText).join("")}</g>`] : []),
     "</svg>",
   ].join("\n")}\n`;
 }
 
+/** What rows need beside the classes of the other drawings. */
 function style(): string {
-  const rules = (which: 0 | 1) =>
-    Object.entries(COLOURS)
-      .map(([name, pair]) => `--${name}:${pair[which]}`)
-      .join(";");
+  const grounds = ["s0", "s1", "s2", "s3", "s4", "s5"].map((tone) => `.ground-${tone}{fill:var(--${tone})}`).join("");
   return [
     "<style>",
-    `svg{${rules(0)};font-family:"Hanken Grotesk","Helvetica Neue",Arial,sans-serif;font-size:11.5px}`,
-    `@media (prefers-color-scheme:dark){svg{${rules(1)}}}`,
+    "svg{font-size:11.5px}",
     ".paper{fill:var(--paper)}.sheet{fill:var(--sheet)}.band{fill:var(--band)}",
-    "text{fill:var(--second)}.name{fill:var(--ink);font-weight:650;font-size:13px}.caption{fill:var(--ink);font-weight:700;font-size:12px}",
-    ".edge{stroke:var(--ink)}.hair{stroke:var(--hair);fill:none}.line{stroke:var(--ink);fill:none;stroke-width:1.3}.dot{fill:var(--ink)}.end{stroke:var(--ink);stroke-width:1.4}",
+    `${grounds}.ground-good{fill:var(--s2)}.ground-warm{fill:var(--warm-soft)}.ground-urgent{fill:var(--urgent-soft)}.ground-none{fill:var(--paper)}`,
+    "text{fill:var(--ink-2)}.name{fill:var(--ink);font-weight:650;font-size:13px}.caption{fill:var(--ink);font-weight:700;font-size:12px}",
+    ".edge{stroke:var(--ink)}.hair{stroke:var(--hairline);fill:none}.line{stroke:var(--ink);fill:none;stroke-width:1.3}.dot{fill:var(--ink)}.end{stroke:var(--ink);stroke-width:1.4}",
     "</style>",
   ].join("\n");
 }
@@ -82,7 +89,7 @@ function bandSvg(project: Project, band: Band): string {
     (mark) =>
       `<path class="hair" d="M${mark.x - 8} ${mark.y + 6}v${height - (mark.y - y) - 12}"/><text x="${mark.x}" y="${mark.y + 4}">${tapsOn(mark.depth)}</text>`,
   );
-  return `<g data-place="${band.id}">${ground}${scale.join("")}<text class="caption" x="${x + 12}" y="${y + 17}">${escaped(band.name || band.id)}<tspan dx="8" fill="var(--second)" font-weight="400">${escaped(says)}</tspan></text></g>`;
+  return `<g data-place="${band.id}">${ground}${scale.join("")}<text class="caption" x="${x + 12}" y="${y + 17}">${escaped(band.name || band.id)}<tspan dx="8" fill="var(--ink-2)" font-weight="400">${escaped(says)}</tspan></text></g>`;
 }
 
 function spineSvg(spine: Spine, layout: MapLayout): string {
@@ -116,7 +123,7 @@ export function stubWidth(text: string): number {
   return Math.max(28, text.length * 6.1 + 12);
 }
 
-function cardSvg(card: Card): string {
+function cardSvg(card: Card, seen: Seen | undefined): string {
   const name = card.screen.name || card.id;
   const planned = card.screen.planned ? ' stroke-dasharray="3 3"' : "";
   const rows = card.rows.map((row) => rowSvg(card, row)).join("");
@@ -127,7 +134,7 @@ function cardSvg(card: Card): string {
         `<rect class="paper edge" stroke-dasharray="3 2" x="${card.x}" y="${e.y}" width="${CARD_WIDTH}" height="19" rx="2"/><text x="${card.x + 9}" y="${e.y + 13.5}">${escaped(`↑ ${cut(e.name, ROW_FITS - 1)}`)}</text>`,
     )
     .join("");
-  return `<g data-place="${card.id}"><title>${escaped(name)}</title><rect class="sheet edge"${planned} x="${card.x}" y="${card.y}" width="${card.width}" height="${card.height}" rx="3"/><text class="name" x="${card.x + 10}" y="${card.y + CARD_HEAD / 2 + 4.5}">${escaped(cut(name, NAME_FITS - 1))}</text>${rule}${rows}${ways}</g>`;
+  return `<g data-place="${card.id}"><title>${escaped(seen?.long ?? name)}</title><rect class="sheet edge${seen ? ` ground-${seen.tone}` : ""}"${planned} x="${card.x}" y="${card.y}" width="${card.width}" height="${card.height}" rx="3"/><text class="name" x="${card.x + 10}" y="${card.y + CARD_HEAD / 2 + 4.5}">${escaped(cut(name, seen ? NAME_FITS - 3 : NAME_FITS - 1))}</text>${seen ? `<text class="on-${seen.tone}" text-anchor="end" x="${card.x + card.width - 8}" y="${card.y + CARD_HEAD / 2 + 4}">${escaped(seen.says)}</text>` : ""}${rule}${rows}${ways}</g>`;
 }
 
 function rowSvg(card: Card, row: Row): string {

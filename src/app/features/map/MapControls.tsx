@@ -38,7 +38,7 @@ export function MapControls({ project, zoomBy, showAll }: { project: Project; zo
       </fieldset>
       <LensSelect />
       <span className="mx-1 h-4 border-hairline border-l" />
-      <span className="font-mono text-[11px]">{countsOf(project)}</span>
+      <span className="hidden whitespace-nowrap font-mono text-[11px] @min-[560px]:inline">{countsOf(project)}</span>
       <PlannedMark project={project} />
       <span className="mx-1 h-4 border-hairline border-l" />
       <button type="button" className="min-h-6 min-w-6 hover:text-ink" aria-label="Zoom out" onClick={() => zoomBy(0.8)}>

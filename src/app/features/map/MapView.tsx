@@ -147,7 +147,7 @@ export function MapView() {
   const says = focusSays(project, focus);
   return (
     <div className="absolute inset-0 grid" style={{ gridTemplateColumns: lensed ? "minmax(0, 1fr) 210px" : "minmax(0, 1fr)" }}>
-      <div className="relative min-w-0">
+      <div className="@container relative min-w-0">
         <div
           ref={frame}
           role="group"

@@ -21,7 +21,7 @@ export function nameMark(card: Card, { form, size }: Pick<MapLayout, "form" | "s
       {
         tag: "rect",
         attrs: {
-          className: `face tone-${tone}${boxed ? "" : " bare"}${edge(look)}`,
+          className: `face tone-${tone}${boxed ? (index && !look.here ? " line-box" : "") : " bare"}${edge(look)}`,
           width: short(width),
           height,
           rx: dot ? 1.5 : 2.5,
