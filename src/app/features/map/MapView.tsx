@@ -113,9 +113,12 @@ export function MapView() {
     else if (card) put({ x: Math.max(0, card.x - 260), y: Math.max(0, card.y - 180) }, { x: 8, y: 26 }, 1);
   };
   usePlaced(layout, take, put, intoView);
-  // Names are laid for the room: in another room, all of them are shown again.
+  // Names are laid for the room: in another room, all of them are shown again. Another drawing is placed above.
+  const laid = useRef("");
   useEffect(() => {
-    if (drawing === "names" && far) showAll();
+    const now = `${drawing} ${far}`;
+    if (laid.current === now && drawing === "names" && far) showAll();
+    laid.current = now;
   }, [drawing, far, showAll]);
 
   const point = (event: React.PointerEvent) => {

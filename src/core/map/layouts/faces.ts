@@ -59,7 +59,12 @@ class Faces {
     const columns = [...columnsOf(this.project, section.screens, section.start)].sort(([, a], [, b]) => a - b);
     const across = Math.min(this.across, Math.max(1, columns.length));
     const faces = columns.length === 0 ? 0 : across * PITCH - GAP;
-    const width = Math.max(faces, Math.min(textWidth(`${section.name || section.id} ${section.says}`, SIZE) + 30, PITCH * 2 - GAP)) + PAD * 2;
+    const width =
+      Math.max(
+        faces,
+        Math.min(textWidth(`${section.name || section.id}${section.modal ? "" : ` ${section.says.split(",")[0]}`}`, SIZE) + 30, PITCH * 2 - GAP),
+      ) +
+      PAD * 2;
     const of = this.from.groups.flatMap(({ from, to }, group) => (from <= i && i < to ? [group] : [])).join(" ") + (section.modal ? " sheets" : "");
     if (of !== this.shelf.of || columns.length === 0 || this.bands.at(-1)?.height === CAPTION + 6 || this.shelf.x + width > this.right + 1) this.nextShelf(of);
     const { x, y } = this.shelf;
