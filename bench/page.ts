@@ -77,9 +77,44 @@ export async function pageBench(chromium: BrowserType, address: string, executab
     process.stdout.write(
       `map, ${screens} screens, ${project.legs.length} legs: opens in ${opening.toFixed(0)} ms; scripting a frame at the 95th percentile: pan ${p95(pan)}, zoom ${p95(zoom)}, pan with all in view ${p95(out)}, drag ${p95(drag)}; edit to paint ${p95(edits)} (median ${(edits[Math.floor(edits.length / 2)] ?? 0).toFixed(0)} ms); edit to findings ${p95(found)} (median ${(found[Math.floor(found.length / 2)] ?? 0).toFixed(0)} ms)\n`,
     );
+    for (const drawing of ["faces", "names"]) await farBench(page, screens, drawing, box);
     await page.close();
   }
   await browser.close();
+}
+
+/** Measures one of the far drawings with both sides folded away. */
+async function farBench(page: Page, screens: number, drawing: string, box: { x: number; y: number; width: number; height: number }) {
+  for (const fold of await page.getByRole("button", { name: /^Fold the (outline|walk) away/ }).all()) await fold.click();
+  await page.getByRole("button", { name: "rows", exact: true }).click();
+  const shown = await timed(
+    page,
+    () => page.evaluate((name) => [...document.querySelectorAll("button")].find((one) => one.textContent === name)?.click(), drawing),
+    ".map-frame .m [data-card]",
+  );
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  const pan = await frames(page, 120, (i) => page.mouse.wheel(i % 40 < 20 ? 40 : -40, i % 80 < 40 ? 60 : -60));
+  await page.keyboard.down("Control");
+  // Within the scales of the drawing: no other one is passed to.
+  const zoom = await frames(page, 60, (i) => page.mouse.wheel(0, i % 30 < 15 ? -3 : 3));
+  await page.keyboard.up("Control");
+  const edits: number[] = [];
+  await page.getByRole("button", { name: "Bring back the outline" }).click();
+  for (let i = 0; i < 24; i++) {
+    await page
+      .getByRole("treeitem")
+      .nth(6 + i)
+      .click();
+    await page.keyboard.press("F2");
+    await page.keyboard.type(`Far ${i}`);
+    await page.waitForTimeout(Number(process.env.ETAPE_BENCH_PAUSE ?? 250));
+    edits.push(await keyToPaint(page, "Enter"));
+  }
+  await page.getByRole("button", { name: "Fold the outline away" }).click();
+  const p95 = (list: number[]) => `${(list.sort((a, b) => a - b)[Math.floor(list.length * 0.95)] ?? 0).toFixed(1)} ms`;
+  process.stdout.write(
+    `map as ${drawing}, ${screens} screens: opens in ${shown.toFixed(0)} ms; scripting a frame at the 95th percentile: pan ${p95(pan)}, zoom ${p95(zoom)}; edit to paint ${p95(edits)} (median ${(edits[Math.floor(edits.length / 2)] ?? 0).toFixed(0)} ms)\n`,
+  );
 }
 
 /** Milliseconds from an action to the first frame in which something is there. */

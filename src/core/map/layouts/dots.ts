@@ -1,7 +1,8 @@
 import { lookup } from "../../model/lookup.ts";
+import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
 import { columnsOf } from "../columns.ts";
-import type { Sections } from "../sections.ts";
+import { type Sections, sectionsOf } from "../sections.ts";
 import type { Card, MapLayout, Room } from "../types.ts";
 import { type Column, entriesOf, filled, LEVEL, laidOut } from "./indexed.ts";
 
@@ -42,9 +43,20 @@ function laid(project: Project, from: Sections, columns: Column[], width: number
   });
 }
 
+/** The screens of each section, those nearest to its start first. */
+function nearestFirst(project: Project): ReadonlyMap<string, string[]> {
+  return new Map(
+    sectionsOf(project).sections.map(({ id, screens, start }) => [
+      id,
+      [...columnsOf(project, screens, start)].sort(([, a], [, b]) => a - b).map(([screen]) => screen),
+    ]),
+  );
+}
+
 function dots(project: Project, from: Sections, width: number, scale: number) {
-  return entriesOf(from, { size: SIZE * scale, caption: CAPTION * scale, beside: width - 10 }, ({ screens, start, level }) => {
-    const byDepth = [...columnsOf(project, screens, start)].sort(([, a], [, b]) => a - b).map(([id]) => id);
+  const nearest = once(project, nearestFirst);
+  return entriesOf(from, { size: SIZE * scale, caption: CAPTION * scale, beside: width - 10 }, ({ id, level }) => {
+    const byDepth = nearest.get(id) ?? [];
     const each = Math.max(1, Math.floor((width - 16 - level * LEVEL) / PITCH));
     return Array.from({ length: Math.ceil(byDepth.length / each) }, (_, i) => {
       const ids = byDepth.slice(i * each, (i + 1) * each);

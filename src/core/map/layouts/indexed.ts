@@ -101,12 +101,17 @@ export function filled(entries: readonly Entry[], height: number, { above, below
 }
 
 /** Height of the lines after a section's first that stay in one column with it: all of a short section, else its captions with what follows them. */
-function unbroken(entries: readonly Entry[], i: number): number {
-  let end = i + 1;
-  while (entries[end]?.at === entries[i]?.at) end += 1;
-  const rest = entries.slice(i + 1, end);
-  const captions = rest.findIndex(({ is }) => is === "screens") + 1;
-  return (rest.length <= SHORT ? rest : rest.slice(0, captions)).reduce((sum, { height }) => sum + height, 0);
+function unbroken(entries: readonly Entry[], first: number): number {
+  const at = entries[first]?.at;
+  let [all, captions, named] = [0, 0, entries[first]?.is === "screens"];
+  for (let i = first + 1; entries[i]?.at === at; i++) {
+    // A section that is not short is broken anyway.
+    if (i - first > SHORT) return captions;
+    all += entries[i]?.height ?? 0;
+    if (!named) captions = all;
+    named ||= entries[i]?.is === "screens";
+  }
+  return all;
 }
 
 function captionOf(entries: readonly Entry[], i: number): Entry | undefined {

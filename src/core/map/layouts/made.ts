@@ -1,6 +1,7 @@
 import { firstScreen, lookup } from "../../model/lookup.ts";
+import { once } from "../../model/once.ts";
 import type { Entrance, Project } from "../../model/schema.ts";
-import { fitted } from "../../text/width.ts";
+import { fitted, textWidth } from "../../text/width.ts";
 import { grouped } from "../grouped.ts";
 import type { Sections } from "../sections.ts";
 import type { Band, Box, Card, MapLayout, Spine } from "../types.ts";
@@ -25,6 +26,13 @@ export function nameCard(project: Project, id: string, { box, band, column, dept
   const entrances = (ways.get(id) ?? []).map((entrance) => ({ id: entrance.id, name: entrance.name, kind: entrance.kind, y: box.y + box.height / 2 }));
   return { ...box, id, screen, band, column, depth, rows: [], label: fitted(screen.name || id, size, box.width - beside), entrances, isStart };
 }
+
+/** The width of each screen's name at a size of one pixel, by the screen's id; measured once for a project object. */
+export function nameWidths(project: Project): ReadonlyMap<string, number> {
+  return once(project, widthsOf);
+}
+
+const widthsOf = (project: Project) => new Map(project.screens.map(({ id, name }) => [id, textWidth(name || id, 1)]));
 
 /** The ways in from outside, by the screen that they show. */
 export function waysIn(project: Project): ReadonlyMap<string, readonly Entrance[]> {

@@ -1,11 +1,11 @@
-import { lookup } from "../../model/lookup.ts";
+import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
 import { fitted, textWidth } from "../../text/width.ts";
 import { columnsOf } from "../columns.ts";
-import type { Section, Sections } from "../sections.ts";
+import { type Section, type Sections, sectionsOf } from "../sections.ts";
 import type { Band, Card, MapLayout, Room } from "../types.ts";
 import type { Density } from "./density.ts";
-import { finished, hangingSpines, nameCard, waysIn } from "./made.ts";
+import { finished, hangingSpines, nameCard, nameWidths, waysIn } from "./made.ts";
 
 /** Height of the ruler across the top. */
 const RULER = 24;
@@ -32,14 +32,18 @@ const FOOT = 8;
  * @param beside whether bands of one container may stand side by side, too; then there is no ruler across them
  */
 export function layoutColumns(project: Project, from: Sections, room: Room, density: Density, beside: boolean): MapLayout | undefined {
-  return new Columns(project, from, room, density, beside).finish();
+  const ems = [...nameWidths(project).values()];
+  const area = ems.reduce((sum, em) => sum + (em * density.size + BESIDE + GAP) * density.line, 0);
+  return area > room.width * room.height ? undefined : new Columns(project, from, room, density, beside).finish();
 }
+
+const columnsBySection = (project: Project) => sectionsOf(project).sections.map(({ screens, start }) => columnsOf(project, screens, start));
 
 class Columns {
   private readonly bands: Band[] = [];
   private readonly cards: Card[] = [];
   private readonly left: number;
-  private readonly columns: Array<Map<string, number>>;
+  private readonly columns: ReadonlyArray<ReadonlyMap<string, number>>;
   private readonly pitch: number;
   private readonly count: number;
   private readonly ways: ReturnType<typeof waysIn>;
@@ -56,7 +60,7 @@ class Columns {
     const { sections, modals, loose, groups } = from;
     this.left = Math.max(0, ...groups.map(({ level }) => level + 1)) * LEVEL + 30;
     this.ways = waysIn(project);
-    this.columns = sections.map(({ screens, start }) => columnsOf(project, screens, start));
+    this.columns = once(project, columnsBySection);
     const flat = sections.flatMap(({ modal }, i) => (modal ? [] : [...(this.columns[i]?.entries() ?? [])]));
     this.count = Math.max(1, ...flat.map(([, column]) => column + 1));
     const need = this.need(flat.map(([id]) => id)) + GAP;
@@ -66,11 +70,12 @@ class Columns {
     this.stack(loose, sections.length);
   }
 
-  /** The width that nineteen in twenty cards want. */
+  /** The width that cards want, up to a limit. */
   private need(ids: readonly string[]): number {
-    const { screens } = lookup(this.project);
-    const widths = ids.map((id) => textWidth(screens.get(id)?.name || id, this.density.size) + BESIDE).sort((a, b) => a - b);
-    return Math.min(WIDEST, Math.max(64, widths.at(-1) ?? 0, 0));
+    const ems = nameWidths(this.project);
+    let most = 64;
+    for (const id of ids) most = Math.max(most, (ems.get(id) ?? 0) * this.density.size + BESIDE);
+    return Math.min(WIDEST, most);
   }
 
   private stack(first: number, end: number) {
