@@ -10,7 +10,7 @@ import type { InFocus } from "../../../core/map/focus.ts";
 import type { End } from "../../../core/map/form.ts";
 import type { Line } from "../../../core/map/lines.ts";
 import type { Box, Card, MapLayout } from "../../../core/map/types.ts";
-import { nameOf } from "../../../core/model/lookup.ts";
+import { nameOf, ownersAround } from "../../../core/model/lookup.ts";
 import type { Project } from "../../../core/model/schema.ts";
 import type { Worst } from "../../session/findingWords.ts";
 import { LineView } from "./LineView.tsx";
@@ -20,7 +20,7 @@ import { useGradually } from "./useGradually.ts";
 import { meets } from "./useVisible.ts";
 
 /** Faces that come into view in one frame. */
-const FACES_A_FRAME = 12;
+const FACES_A_FRAME = 5;
 /** Names are drawn all at once up to so many; they are few marks each. */
 const ALL_AT_ONCE = 400;
 
@@ -113,9 +113,15 @@ const FarCard = memo(
     const mark = drawing === "faces" ? faceMark(card, faceOf(project, card.screen), size, look) : nameMark(card, { form, size }, look);
     return <MarkView mark={mark} />;
   },
-  // The project matters to a face alone, which shows tabs, and what containers share.
-  (a, b) => (Object.keys(a) as Array<keyof CardProps>).every((key) => a[key] === b[key] || (key === "project" && a.drawing === "names")),
+  (a, b) => (Object.keys(a) as Array<keyof CardProps>).every((key) => a[key] === b[key] || (key === "project" && (a.drawing === "names" || sameFace(a, b)))),
 );
+
+/** The project matters to a face by the containers around its screen, which share tabs and elements, and by sample rows. */
+function sameFace(a: CardProps, b: CardProps): boolean {
+  if (a.card.screen !== b.card.screen || a.project.types !== b.project.types) return false;
+  const [was, is] = [ownersAround(a.project, a.card.id), ownersAround(b.project, b.card.id)];
+  return was.length === is.length && was.every((container, i) => container === is[i]);
+}
 
 interface GroundProps {
   project: Project;
