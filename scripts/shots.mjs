@@ -55,12 +55,15 @@ for (const theme of ["light", "dark"]) {
   const page = await open(theme);
   await walkToHive(page);
   await shot(page, `map-${theme}`);
-  for (const width of theme === "light" ? ["narrow", "wide"] : ["narrow"]) {
-    await page.getByLabel("width").selectOption(width);
-    await shot(page, `walk-${width}-${theme}`);
+  if (theme === "dark") {
+    await page.getByRole("button", { name: "names", exact: true }).click();
+    await page.getByLabel("Lens", { exact: true }).selectOption("reach");
+    await shot(page, "lens-reach-dark", page.getByRole("img", { name: /Screens by taps/ }));
   }
-  await page.getByLabel("width").selectOption("narrow");
   if (theme === "light") {
+    await page.getByLabel("width").selectOption("wide");
+    await shot(page, "walk-wide-light");
+    await page.getByLabel("width").selectOption("narrow");
     await page.getByRole("link", { name: "Walk", exact: true }).click();
     await shot(page, "walk-view", page.getByTestId("device"));
     await page.getByRole("link", { name: "Map", exact: true }).click();
@@ -87,9 +90,12 @@ for (const theme of ["light", "dark"]) {
     await page.getByText("looking…").last().waitFor({ state: "detached", timeout: 60_000 });
     await shot(page, "what-if", page.getByRole("dialog"));
     await page.keyboard.press("Escape");
-    await page.getByLabel("Show the whole map").click();
-    await page.waitForTimeout(500);
-    await shot(page, "whole-map");
+    await page.getByRole("button", { name: "names", exact: true }).click();
+    await page.locator("[data-card][data-place=hive]").hover();
+    await shot(page, "names-light", page.locator(".map-frame .pointed").first());
+    await page.getByRole("button", { name: "faces", exact: true }).click();
+    await shot(page, "faces-light", page.locator("[data-card][data-place=hive]"));
+    await page.getByRole("button", { name: "rows", exact: true }).click();
     await page.getByRole("link", { name: "Parameters" }).click();
     await shot(page, "parameters", page.getByRole("columnheader", { name: "passed by" }));
     await page.getByRole("tab", { name: /Record types/ }).click();
@@ -114,7 +120,7 @@ for (const theme of ["light", "dark"]) {
   }
   await page.context().close();
 }
-// Three hundred screens from far out, in both themes.
+// Three hundred screens as names, in both themes.
 const { writeProject } = await import(pathToFileURL(await bundled("src/core/model/write.ts", "write.mjs")).href);
 const { bigProject } = await import(pathToFileURL(await bundled("bench/big.ts", "big.mjs")).href);
 const big = join(root, "dist", "shots", "three-hundred.etape.json");
@@ -125,8 +131,9 @@ for (const colorScheme of ["light", "dark"]) {
   await page.goto(served.address);
   await page.getByLabel("Project file").setInputFiles(big);
   await page.getByTestId("proof").filter({ hasText: "Proved" }).waitFor({ timeout: 60_000 });
+  for (const side of ["outline", "walk"]) await page.getByRole("button", { name: `Fold the ${side} away` }).click();
   await page.getByLabel("Show the whole map").click();
-  await page.waitForTimeout(2500);
+  await page.waitForTimeout(1500);
   await shot(page, `map-300-${colorScheme}`);
   await context.close();
 }

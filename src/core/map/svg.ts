@@ -127,6 +127,7 @@ function cardSvg(card: Card, seen: Seen | undefined): string {
   const name = card.screen.name || card.id;
   const planned = card.screen.planned ? ' stroke-dasharray="3 3"' : "";
   const rows = card.rows.map((row) => rowSvg(card, row)).join("");
+  const hub = card.screen.hub ? `<rect class="dot" x="${card.x - 5}" y="${card.y + 3}" width="2.8" height="${card.height - 6}" rx="1"/>` : "";
   const rule = card.rows.length > 0 ? `<path class="hair" d="M${card.x} ${card.y + CARD_HEAD}h${CARD_WIDTH}"/>` : "";
   const ways = card.entrances
     .map(
@@ -134,7 +135,7 @@ function cardSvg(card: Card, seen: Seen | undefined): string {
         `<rect class="paper edge" stroke-dasharray="3 2" x="${card.x}" y="${e.y}" width="${CARD_WIDTH}" height="19" rx="2"/><text x="${card.x + 9}" y="${e.y + 13.5}">${escaped(`↑ ${cut(e.name, ROW_FITS - 1)}`)}</text>`,
     )
     .join("");
-  return `<g data-place="${card.id}"><title>${escaped(seen?.long ?? name)}</title><rect class="sheet edge${seen ? ` ground-${seen.tone}` : ""}"${planned} x="${card.x}" y="${card.y}" width="${card.width}" height="${card.height}" rx="3"/><text class="name" x="${card.x + 10}" y="${card.y + CARD_HEAD / 2 + 4.5}">${escaped(cut(name, seen ? NAME_FITS - 3 : NAME_FITS - 1))}</text>${seen ? `<text class="on-${seen.tone}" text-anchor="end" x="${card.x + card.width - 8}" y="${card.y + CARD_HEAD / 2 + 4}">${escaped(seen.says)}</text>` : ""}${rule}${rows}${ways}</g>`;
+  return `<g data-place="${card.id}"><title>${escaped(seen?.long ?? name)}</title><rect class="sheet edge${seen ? ` ground-${seen.tone}` : ""}"${planned} x="${card.x}" y="${card.y}" width="${card.width}" height="${card.height}" rx="3"/><text class="name" x="${card.x + 10}" y="${card.y + CARD_HEAD / 2 + 4.5}">${escaped(cut(name, seen ? NAME_FITS - 3 : NAME_FITS - 1))}</text>${seen ? `<text class="on-${seen.tone}" text-anchor="end" x="${card.x + card.width - 8}" y="${card.y + CARD_HEAD / 2 + 4}">${escaped(seen.says)}</text>` : ""}${rule}${rows}${ways}${hub}</g>`;
 }
 
 function rowSvg(card: Card, row: Row): string {

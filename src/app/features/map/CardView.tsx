@@ -104,6 +104,11 @@ export const CardView = memo(function CardView({ card, here, selected, selectedE
           />
         ))}
       </g>
+      {card.screen.hub && (
+        <rect x={-5} y={3} width={2.8} height={card.height - 6} rx={1} fill="var(--ink)">
+          <title>A hub: people can always get back here</title>
+        </rect>
+      )}
       {lens && (
         <text x={card.width - 8} y={CARD_HEAD / 2 + 4} textAnchor="end" fontSize={11} fill={text}>
           {lens.says}

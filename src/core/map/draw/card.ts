@@ -31,6 +31,7 @@ export function nameMark(card: Card, { form, size }: Pick<MapLayout, "form" | "s
       dot
         ? undefined
         : { tag: "text", text: card.label, attrs: { className: `name on-${tone}`, x: index ? 4 : 8, y: middle, dominantBaseline: "central", fontSize: size } },
+      dot ? undefined : hub(card, look, index ? -1 : 2, height),
       dot || index || card.column > 0 ? undefined : wayIn(card, middle),
       ...(dot ? [] : afterName(card, { y: middle, size, from: index ? 4 : 8, waysIn: index || card.column > 0 })),
       look.lens && !dot
@@ -97,10 +98,18 @@ export function faceMark(card: Card, shapes: readonly Shape[], size: number, loo
             attrs: { className: `count on-${tone}`, x: FACE_WIDTH + 2, y: FACE_HEIGHT + 11, dominantBaseline: "central", textAnchor: "end", fontSize: 11 },
           }
         : undefined,
+      hub(card, look, -6, FACE_HEIGHT),
       wayIn(card, 12),
       badge(look, { x: FACE_WIDTH, y: 2, scale: 1 }, true),
     ],
   };
+}
+
+/** A hub, to which people must always be able to get back: a bar at its edge. */
+function hub({ screen }: Card, look: Look, x: number, height: number): Mark | undefined {
+  return screen.hub
+    ? { tag: "rect", attrs: { className: look.here ? "hub-bar on-here" : "hub-bar", x, y: 2, width: 2.6, height: short(height - 4), rx: 1 } }
+    : undefined;
 }
 
 function group(card: Card, look: Look): Mark {
@@ -113,7 +122,7 @@ function group(card: Card, look: Look): Mark {
 
 function title(card: Card, { lens }: Look): Mark {
   const ways = card.entrances.map(({ name }) => `way in: ${name}`);
-  return { tag: "title", text: [card.screen.name || card.id, ...(lens ? [lens.long] : []), ...ways].join(" · ") };
+  return { tag: "title", text: [card.screen.name || card.id, ...(card.screen.hub ? ["hub"] : []), ...(lens ? [lens.long] : []), ...ways].join(" · ") };
 }
 
 function halo({ selected, drop }: Look, width: number, height: number): Mark | undefined {
