@@ -1,6 +1,6 @@
 import { Command, CommanderError, Option } from "commander";
 import { TARGETS } from "../core/handoff/target.ts";
-import { LENSES } from "../core/map/lenses/table.ts";
+import { LENSES } from "../core/map/lenses/names.ts";
 import { DRAWINGS } from "../core/map/types.ts";
 import { checkCommand } from "./check.ts";
 import { diffCommand } from "./diff.ts";

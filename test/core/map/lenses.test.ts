@@ -1,8 +1,9 @@
 import { readFileSync } from "node:fs";
 import { SaxesParser } from "saxes";
 import { describe, expect, it } from "vitest";
+import { LENSES } from "../../../src/core/map/lenses/names.ts";
 import { reachChange } from "../../../src/core/map/lenses/reach.ts";
-import { LENSES, lensView } from "../../../src/core/map/lenses/table.ts";
+import { lensView } from "../../../src/core/map/lenses/table.ts";
 import { mapSvg } from "../../../src/core/map/svg.ts";
 import { DRAWINGS } from "../../../src/core/map/types.ts";
 import { changeScreen } from "../../../src/core/model/edits/change.ts";

@@ -3,7 +3,7 @@ import { plannedIn } from "../../../core/model/edits/planned.ts";
 import type { Project } from "../../../core/model/schema.ts";
 import { useSeeing, useSelection } from "../../session/hooks.ts";
 import { usePreferences } from "../../ui/preferences.ts";
-import { LensSelect } from "./LensPanel.tsx";
+import { LensSelect } from "./LensSelect.tsx";
 
 /** What each drawing is for, where it is chosen. */
 const SAYS: Record<Drawing, string> = {

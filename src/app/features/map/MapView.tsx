@@ -14,8 +14,6 @@ import { keyOf } from "../../session/selection.ts";
 import { useLensView } from "../../session/useLens.ts";
 import { Later, preload } from "../../ui/preloaded.tsx";
 import { TypedAhead } from "../../ui/typedAhead.tsx";
-import { FarDrawing } from "./FarDrawing.tsx";
-import { LensPanel } from "./LensPanel.tsx";
 import { MapControls } from "./MapControls.tsx";
 import { LineEnds } from "./marks.tsx";
 import { RowsDrawing } from "./RowsDrawing.tsx";
@@ -25,6 +23,8 @@ import { usePassing, usePlaced } from "./usePassing.ts";
 import { useVisible } from "./useVisible.ts";
 import { useZoom } from "./useZoom.ts";
 
+const LensPanel = preload(async () => (await import("./LensPanel.tsx")).LensPanel);
+const FarDrawing = preload(async () => (await import("./FarDrawing.tsx")).FarDrawing);
 const LinkMade = preload(async () => (await import("./LinkMade.tsx")).LinkMade);
 const TargetPicker = preload(async () => (await import("./TargetPicker.tsx")).TargetPicker);
 
@@ -191,22 +191,25 @@ export function MapView() {
                     dropTarget={draw.over ?? (linking && aim)}
                   />
                 ) : (
-                  <FarDrawing
-                    project={project}
-                    layout={layout}
-                    routed={routed}
-                    drawn={drawn}
-                    worst={worst}
-                    lens={view?.places}
-                    here={here}
-                    beneath={beneath}
-                    selectedPlace={selectedPlace}
-                    chosen={chosen}
-                    focus={form === undefined ? focused : undefined}
-                    form={form}
-                    dropTarget={linking && aim}
-                    pointed={pointed}
-                  />
+                  <Suspense>
+                    <Later
+                      part={FarDrawing}
+                      project={project}
+                      layout={layout}
+                      routed={routed}
+                      drawn={drawn}
+                      worst={worst}
+                      lens={view?.places}
+                      here={here}
+                      beneath={beneath}
+                      selectedPlace={selectedPlace}
+                      chosen={chosen}
+                      focus={form === undefined ? focused : undefined}
+                      form={form}
+                      dropTarget={linking && aim}
+                      pointed={pointed}
+                    />
+                  </Suspense>
                 )}
               </g>
               {draw.line && (
@@ -255,7 +258,11 @@ export function MapView() {
           <MapControls project={project} zoomBy={zoomBy} showAll={seeAll} />
         </div>
       </div>
-      {lensed && <LensPanel />}
+      {lensed && (
+        <Suspense>
+          <Later part={LensPanel} />
+        </Suspense>
+      )}
     </div>
   );
 }

@@ -94,11 +94,13 @@ export function useZoom({ drawing, width, height, look, pass, measured }: Zoomed
   }, [look, measured, zoomBy]);
 
   useEffect(() => {
+    // Faces and names may be held anywhere under the pointer that zoomed to them.
+    const free = drawing === "rows" ? 0 : height;
     behavior.current?.translateExtent([
-      [-width - 400, -height - 300],
-      [2 * width + 400, 2 * height + 300],
+      [-width - 400, -free - 300],
+      [2 * width + 400, height + free + 300],
     ]);
-  }, [width, height]);
+  }, [drawing, width, height]);
 
   /** Brings a box into view, at the scale that is set, unless it is in view already; `below` pixels at the foot are covered. */
   const show = useCallback((box: Box, below = 0) => {

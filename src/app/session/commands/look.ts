@@ -1,6 +1,6 @@
 import type { Focus } from "../../../core/map/focus.ts";
 import { ENDS } from "../../../core/map/form.ts";
-import { LENSES } from "../../../core/map/lenses/table.ts";
+import { LENSES } from "../../../core/map/lenses/names.ts";
 import { DRAWINGS, type Drawing } from "../../../core/map/types.ts";
 import { lookup, nameOf } from "../../../core/model/lookup.ts";
 import type { Project } from "../../../core/model/schema.ts";

@@ -2,19 +2,13 @@ import { bornSays, followValue } from "../../insight/flow.ts";
 import { legStart } from "../../model/describe.ts";
 import { lookup, nameOf } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
-import { counted, type Lens, type Seen } from "./lens.ts";
+import { counted, type LensViewer, type Seen } from "./lens.ts";
 
 /** Where a value comes from and goes; without one, how much each screen needs to know. */
-export const DATA: Lens = {
-  id: "data",
-  name: "Data",
-  asks: "Where does a value go?",
-  words: ["parameters", "arguments", "values", "passes", "needs"],
-  view: (project, choice) => {
-    const { screen, param } = choice.lens === "data" ? choice : { screen: undefined, param: undefined };
-    const known = screen === undefined ? undefined : lookup(project).screens.get(screen);
-    return known && param !== undefined && known.params.some(({ name }) => name === param) ? ofOne(project, known.id, param) : ofAll(project);
-  },
+export const data: LensViewer = (project, choice) => {
+  const { screen, param } = choice.lens === "data" ? choice : { screen: undefined, param: undefined };
+  const known = screen === undefined ? undefined : lookup(project).screens.get(screen);
+  return known && param !== undefined && known.params.some(({ name }) => name === param) ? ofOne(project, known.id, param) : ofAll(project);
 };
 
 function ofOne(project: Project, screen: string, param: string) {

@@ -45,15 +45,7 @@ export interface LensView {
   chart?: { title: string; labels: readonly string[]; counts: readonly number[] };
 }
 
-/** One of the lenses; each is a file, and a line in the table. */
-export interface Lens {
-  id: LensId;
-  name: string;
-  /** What it answers, as a question. */
-  asks: string;
-  /** Other words that people use for it. */
-  words: readonly string[];
-  view: (project: Project, choice: LensChoice, given: LensGiven) => LensView;
-}
+/** What a lens answers; each is a file, and a line in the table and in the list of names. */
+export type LensViewer = (project: Project, choice: LensChoice, given: LensGiven) => LensView;
 
 export const counted = (count: number, what: string, many = `${what}s`): string => `${count} ${count === 1 ? what : many}`;

@@ -3,66 +3,60 @@ import { nameOf } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
 import type { LensTone } from "../draw/look.ts";
-import { counted, type Lens, type LensChoice, type Seen } from "./lens.ts";
+import { counted, type LensChoice, type LensViewer, type Seen } from "./lens.ts";
 
 const SCALE: readonly LensTone[] = ["s0", "s1", "s2", "s3", "s4", "s5"];
 
 /** How many taps away each screen is. */
-export const REACH: Lens = {
-  id: "reach",
-  name: "Reach",
-  asks: "How many taps away is each screen?",
-  words: ["distance", "depth", "clicks", "far away", "taps", "shortest"],
-  view: (project, choice) => {
-    const { from, to } = choice.lens === "reach" ? choice : ({} as Extract<LensChoice, { lens: "reach" }>);
-    const taps = tapsOf(project, { from, to });
-    const most = Math.max(0, ...taps.values());
-    const where = to !== undefined ? `back to “${nameOf(project, to)}”` : from !== undefined ? `from “${nameOf(project, from)}”` : "from launch";
-    const places = new Map<string, Seen>();
-    const missed: string[] = [];
-    for (const { id, name } of project.screens) {
-      const far = taps.get(id);
-      if (far === undefined) missed.push(id);
-      places.set(id, {
-        tone: far === undefined ? "urgent" : toneOf(far, most),
-        says: far === undefined ? "—" : String(far),
-        long: far === undefined ? `“${name || id}”: not by taps ${where}` : `“${name || id}” is ${counted(far, "tap")} ${where}`,
-      });
-    }
-    const counts = Array.from({ length: most + 1 }, (_, n) => [...taps.values()].filter((far) => far === n).length);
-    const byFar = [...taps].sort(([, a], [, b]) => b - a);
-    const farthest = byFar.filter(([, far]) => far === most).map(([id]) => `“${nameOf(project, id)}”`);
-    return {
-      id: "reach",
-      question: to !== undefined ? `How many taps is it ${where}?` : `How many taps away is each screen ${where}?`,
-      places,
-      legend: [
-        ...SCALE.flatMap((tone) => {
-          const on = counts.flatMap((count, far) => (count > 0 && toneOf(far, most) === tone ? [far] : []));
-          const [low, high] = [on[0], on.at(-1)];
-          return low === undefined || high === undefined
-            ? []
-            : [{ tone, says: low === high ? counted(low, "tap") : `${low} to ${high} taps`, count: on.reduce((sum, far) => sum + (counts[far] ?? 0), 0) }];
-        }),
-        ...(missed.length > 0 ? [{ tone: "urgent" as const, says: "not by taps", count: missed.length }] : []),
-      ],
-      extremes: [
-        ...(farthest.length > 0 && most > 0
-          ? [`Farthest: ${farthest.slice(0, 3).join(", ")}${farthest.length > 3 ? ` and ${farthest.length - 3} more` : ""}, ${counted(most, "tap")} ${where}.`]
-          : []),
-        ...(missed.length > 0
-          ? [
-              `${counted(missed.length, "screen")} not reached by taps ${where}${from === undefined && to === undefined ? "; a way in or something from outside may lead there" : ""}.`,
-            ]
-          : []),
-      ],
-      list: [
-        ...missed.map((place) => ({ place, says: nameOf(project, place), note: "not by taps" })),
-        ...byFar.map(([place, far]) => ({ place, says: nameOf(project, place), note: counted(far, "tap") })),
-      ],
-      chart: { title: `Screens by taps ${where}`, labels: counts.map((_, far) => String(far)), counts },
-    };
-  },
+export const reach: LensViewer = (project, choice) => {
+  const { from, to } = choice.lens === "reach" ? choice : ({} as Extract<LensChoice, { lens: "reach" }>);
+  const taps = tapsOf(project, { from, to });
+  const most = Math.max(0, ...taps.values());
+  const where = to !== undefined ? `back to “${nameOf(project, to)}”` : from !== undefined ? `from “${nameOf(project, from)}”` : "from launch";
+  const places = new Map<string, Seen>();
+  const missed: string[] = [];
+  for (const { id, name } of project.screens) {
+    const far = taps.get(id);
+    if (far === undefined) missed.push(id);
+    places.set(id, {
+      tone: far === undefined ? "urgent" : toneOf(far, most),
+      says: far === undefined ? "—" : String(far),
+      long: far === undefined ? `“${name || id}”: not by taps ${where}` : `“${name || id}” is ${counted(far, "tap")} ${where}`,
+    });
+  }
+  const counts = Array.from({ length: most + 1 }, (_, n) => [...taps.values()].filter((far) => far === n).length);
+  const byFar = [...taps].sort(([, a], [, b]) => b - a);
+  const farthest = byFar.filter(([, far]) => far === most).map(([id]) => `“${nameOf(project, id)}”`);
+  return {
+    id: "reach",
+    question: to !== undefined ? `How many taps is it ${where}?` : `How many taps away is each screen ${where}?`,
+    places,
+    legend: [
+      ...SCALE.flatMap((tone) => {
+        const on = counts.flatMap((count, far) => (count > 0 && toneOf(far, most) === tone ? [far] : []));
+        const [low, high] = [on[0], on.at(-1)];
+        return low === undefined || high === undefined
+          ? []
+          : [{ tone, says: low === high ? counted(low, "tap") : `${low} to ${high} taps`, count: on.reduce((sum, far) => sum + (counts[far] ?? 0), 0) }];
+      }),
+      ...(missed.length > 0 ? [{ tone: "urgent" as const, says: "not by taps", count: missed.length }] : []),
+    ],
+    extremes: [
+      ...(farthest.length > 0 && most > 0
+        ? [`Farthest: ${farthest.slice(0, 3).join(", ")}${farthest.length > 3 ? ` and ${farthest.length - 3} more` : ""}, ${counted(most, "tap")} ${where}.`]
+        : []),
+      ...(missed.length > 0
+        ? [
+            `${counted(missed.length, "screen")} not reached by taps ${where}${from === undefined && to === undefined ? "; a way in or something from outside may lead there" : ""}.`,
+          ]
+        : []),
+    ],
+    list: [
+      ...missed.map((place) => ({ place, says: nameOf(project, place), note: "not by taps" })),
+      ...byFar.map(([place, far]) => ({ place, says: nameOf(project, place), note: counted(far, "tap") })),
+    ],
+    chart: { title: `Screens by taps ${where}`, labels: counts.map((_, far) => String(far)), counts },
+  };
 };
 
 const graphOf = (project: Project) => reachGraph(project);

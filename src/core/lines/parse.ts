@@ -1,0 +1,248 @@
+import type { ElementNode, FactNode, LegNode, LineProblem, Lines, Option, ParamNode, PlaceNode, PlaceTriggerNode, RowsNode, Target, WayInNode } from "./ast.ts";
+import { cutAt, endingOf, isQuoted, type Piece, splitAt, trimmed, unquoted } from "./scan.ts";
+
+/** Lines that are read at most. */
+const MOST = 20_000;
+const KINDS = ["button", "icon", "link", "field", "switch", "text", "image", "pager"] as const;
+const DOINGS = ["back", "up", "close", "menu", "open menu", "close menu", "leave", "go on", "nothing"] as const;
+
+/** Reads quick lines; what is wrong comes with its line, its column and what is expected, and all else is read as well. */
+export function parseLines(text: string): { lines: Lines; problems: LineProblem[] } {
+  return new Parser().read(text);
+}
+
+interface Open {
+  indent: number;
+  place: PlaceNode;
+}
+
+class Parser {
+  private readonly lines: Lines = { facts: [], rows: [], ways: [], places: [] };
+  private readonly problems: LineProblem[] = [];
+  private open: Open[] = [];
+
+  read(text: string) {
+    const all = text.replace(/^\ufeff/, "").split(/\r\n|\r|\n/);
+    if (all.length > MOST) this.wrong({ text: "", line: MOST, column: 1 }, `there are ${all.length} lines; at most ${MOST} are read`);
+    all.slice(0, MOST).forEach((raw, i) => {
+      const indent = (/^[ \t]*/.exec(raw)?.[0] ?? "").replace(/\t/g, "  ").length;
+      const start = raw.length - raw.trimStart().length;
+      const piece = { text: raw.trim(), line: i + 1, column: start + 1 };
+      if (piece.text !== "" && !piece.text.startsWith("#")) this.line(piece, indent);
+    });
+    return { lines: this.lines, problems: this.problems };
+  }
+
+  private wrong({ line, column }: Piece, message: string) {
+    this.problems.push({ line, column, message });
+  }
+
+  private line(piece: Piece, indent: number) {
+    const { text } = piece;
+    const rest = (word: string) => trimmed({ ...piece, text: text.slice(word.length), column: piece.column + word.length });
+    if (text.startsWith("- ")) this.further(rest("-"));
+    else if (/^app\s/.test(text)) this.lines.name = unquoted(rest("app").text);
+    else if (/^fact\s/.test(text)) this.fact(rest("fact"));
+    else if (/^rows\s/.test(text)) this.rows(rest("rows"));
+    else if (/^in\s/.test(text)) this.wayIn(rest("in"));
+    else this.place(piece, indent);
+  }
+
+  /** Elements of the place above, on a line of their own. */
+  private further(piece: Piece) {
+    const place = this.open.at(-1)?.place;
+    if (place) place.elements.push(...this.elements(piece));
+    else this.wrong(piece, "found elements, expected a screen above them");
+  }
+
+  private place(piece: Piece, indent: number) {
+    let [head, rest] = cutAt(piece, ":");
+    const [before, leads] = rest ? [head, undefined] : cutAt(head, ">");
+    if (leads) {
+      // A screen that leads somewhere without an element: a button is named for the place.
+      head = before;
+      rest = { ...leads, text: `${endingOf(leads).before.text} > ${leads.text}` };
+    }
+    const node: PlaceNode = { ...this.named(head), elements: rest && rest.text !== "" ? this.elements(rest) : [], members: [] };
+    if (node.name === "") return this.wrong(piece, `found “${shown(piece.text)}”, expected the name of a screen or container`);
+    while (this.open.length > 0 && (this.open.at(-1)?.indent ?? 0) >= indent) this.open.pop();
+    const around = this.open.at(-1);
+    (around ? around.place.members : this.lines.places).push(node);
+    this.open.push({ indent, place: node });
+  }
+
+  /** `Plot(plotId, tab: number) (hub, path /plots/{plotId})` */
+  private named(piece: Piece): Pick<PlaceNode, "name" | "params" | "options" | "line" | "column"> {
+    let ending = endingOf(piece);
+    const options = ending.inside && !ending.attached ? this.options(ending.inside) : [];
+    if (options.length > 0 || (ending.inside && !ending.attached)) ending = endingOf(ending.before);
+    const params = ending.inside && ending.attached ? this.params(ending.inside) : [];
+    const name = ending.inside && !ending.attached ? ending : { before: ending.before };
+    return { name: unquoted(name.before.text), params, options, line: piece.line, column: piece.column };
+  }
+
+  private options(inside: Piece): Option[] {
+    return splitAt(inside, ",").filter(({ text }) => text !== "");
+  }
+
+  private params(inside: Piece): ParamNode[] {
+    return splitAt(inside, ",").flatMap((piece): ParamNode[] => {
+      if (piece.text === "") return [];
+      const [left, value] = cutAt(piece, "=");
+      const [, name, optional, type] = /^([A-Za-z_]\w*)(\?)?(?:\s*:\s*([a-z]\w*))?$/.exec(left.text) ?? [];
+      if (name === undefined) {
+        this.wrong(piece, `found “${shown(piece.text)}”, expected a parameter such as plotId, tab: number, filter? or size = 1`);
+        return [];
+      }
+      const given = value === undefined ? undefined : json(value.text);
+      return [
+        {
+          name,
+          type: type ?? "text",
+          required: optional === undefined && value === undefined,
+          ...(given === undefined ? {} : { default: given }),
+          line: piece.line,
+          column: piece.column,
+        },
+      ];
+    });
+  }
+
+  private elements(piece: Piece): ElementNode[] {
+    return splitAt(piece, ",").flatMap((one) => (one.text === "" ? [] : this.element(one)));
+  }
+
+  private element(piece: Piece): ElementNode[] {
+    const [left, right] = cutAt(piece, ">");
+    const { before, inside, attached } = endingOf(left);
+    if (attached) this.wrong(left, `found “${shown(left.text)}”, expected a space before the parentheses of an element`);
+    const options = inside ? this.options(inside) : [];
+    if (before.text === "") {
+      this.wrong(piece, `found “${shown(piece.text)}”, expected what is tapped before >`);
+      return [];
+    }
+    const legs = right ? splitAt(right, "|").flatMap((leg) => this.leg(leg)) : [];
+    const trigger = isQuoted(before.text) ? undefined : triggerOf(before.text);
+    return [{ ...labelOf(before.text), ...(trigger ? { trigger } : {}), options, legs, line: piece.line, column: piece.column }];
+  }
+
+  /** `"granted": Granted(id = item.id) (push, if fact.member)` */
+  private leg(piece: Piece): LegNode[] {
+    const [first, behind] = cutAt(piece, ":");
+    const outcome = behind && isQuoted(first.text) ? unquoted(first.text) : undefined;
+    let ending = endingOf(outcome === undefined || !behind ? piece : behind);
+    const options = ending.inside && !ending.attached ? this.options(ending.inside) : [];
+    if (ending.inside && !ending.attached) ending = endingOf(ending.before);
+    const args = ending.inside && ending.attached ? this.args(ending.inside) : undefined;
+    const target = targetOf(ending.before.text);
+    if (!target) {
+      this.wrong(piece, `found “${shown(piece.text)}”, expected where it leads: the name of a place, or back, up, close, menu, leave, go on, nothing`);
+      return [];
+    }
+    return [{ ...(outcome === undefined ? {} : { outcome }), target, ...(args ? { args } : {}), options, line: piece.line, column: ending.before.column }];
+  }
+
+  private args(inside: Piece): Record<string, string> {
+    const out: Record<string, string> = {};
+    for (const piece of splitAt(inside, ",")) {
+      if (piece.text === "") continue;
+      const [name, value] = cutAt(piece, "=");
+      if (value && /^[A-Za-z_]\w*$/.test(name.text)) out[name.text] = value.text;
+      else this.wrong(piece, `found “${shown(piece.text)}”, expected an argument such as plotId = item.id`);
+    }
+    return out;
+  }
+
+  /** `member "has joined" (persists)`, `season = spring | summer (outside)`, `online = true` */
+  private fact(piece: Piece) {
+    const { before, inside } = endingOf(piece);
+    const [head, value] = cutAt(before, "=");
+    const [, id, quoted] = /^([a-z]\w*)(?:\s+("(?:[^"\\]|\\.)*"))?$/.exec(head.text) ?? [];
+    if (id === undefined) return this.wrong(piece, `found “${shown(piece.text)}”, expected a fact such as member, online = true or season = spring | summer`);
+    const values: FactNode["values"] = value
+      ? splitAt(value, "|").map(({ text }) => (text === "true" || text === "false" ? text === "true" : unquoted(text)))
+      : [false];
+    this.lines.facts.push({
+      id,
+      ...(quoted === undefined ? {} : { name: unquoted(quoted) }),
+      values,
+      options: inside ? this.options(inside) : [],
+      line: piece.line,
+      column: piece.column,
+    });
+  }
+
+  /** `plot(id, name, size: number): a1, Oak Corner, 12 | a2, Long Bed, 7` */
+  private rows(piece: Piece) {
+    const [head, rest] = cutAt(piece, ":");
+    const { before, inside, attached } = endingOf(head);
+    if (!/^[a-z]\w*$/.test(before.text) || !inside || !attached)
+      return this.wrong(piece, `found “${shown(piece.text)}”, expected rows such as plot(id, name): a1, Oak Corner | a2, Long Bed`);
+    const fields: RowsNode["fields"] = this.params(inside).map(({ name, type }) => ({ name, type }));
+    const rows = rest && rest.text !== "" ? splitAt(rest, "|").map((row) => splitAt(row, ",").map(({ text }) => text)) : [];
+    const odd = rows.findIndex((row) => row.length !== fields.length);
+    if (odd >= 0) this.wrong(piece, `row ${odd + 1} has ${rows[odd]?.length} values, expected ${fields.length}: ${fields.map(({ name }) => name).join(", ")}`);
+    this.lines.rows.push({ id: before.text, fields, rows, line: piece.line, column: piece.column });
+  }
+
+  /** `/plots/{plotId} > Plot`, `"Frost alert" > Plot(plotId = link.plotId) (notification)` */
+  private wayIn(piece: Piece) {
+    const [left, right] = cutAt(piece, ">");
+    const [leg] = right ? this.leg(right) : [];
+    if (leg?.target.is !== "place") return this.wrong(piece, `found “${shown(piece.text)}”, expected a way in such as /plots/{plotId} > Plot`);
+    const [, quoted, pattern] = /^("(?:[^"\\]|\\.)*")?\s*(\/\S*)?$/.exec(left.text) ?? [];
+    if (quoted === undefined && pattern === undefined)
+      return this.wrong(left, `found “${shown(left.text)}”, expected an address that begins with /, or a name in quotes`);
+    const way: WayInNode = { leg, line: piece.line, column: piece.column };
+    if (quoted !== undefined) way.name = unquoted(quoted);
+    if (pattern !== undefined) way.pattern = pattern;
+    this.lines.ways.push(way);
+  }
+}
+
+function shown(text: string): string {
+  return text.length > 60 ? `${text.slice(0, 59)}…` : text;
+}
+
+function json(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return unquoted(text);
+  }
+}
+
+/** A label with its kind: the word at its end, or that of a list, which stays a part of the label. */
+export function labelOf(text: string): Pick<ElementNode, "label" | "kind"> {
+  if (isQuoted(text)) return { label: unquoted(text), kind: "button" };
+  const [, quoted, last] = /^("(?:[^"\\]|\\.)*"|.*\S)\s+(\w+)$/.exec(text) ?? [];
+  const kind = KINDS.find((one) => one === last);
+  if (quoted !== undefined && kind) return { label: unquoted(quoted), kind };
+  if (quoted !== undefined && isQuoted(quoted) && last === "list") return { label: unquoted(quoted), kind: "list" };
+  return { label: text, kind: /(^|\s)(list|rows)$/i.test(text) ? "list" : "button" };
+}
+
+export function triggerOf(text: string): PlaceTriggerNode | undefined {
+  if (text === "on arriving") return { kind: "arrive" };
+  if (text === "on leaving") return { kind: "depart" };
+  const [, count, unit] = /^after (\d+(?:\.\d+)?) ?(ms|s)$/.exec(text) ?? [];
+  if (count !== undefined) return { kind: "after", ms: Number(count) * (unit === "s" ? 1000 : 1) };
+  const [, to] = /^swipe (left|right|up|down)$/.exec(text) ?? [];
+  return to === undefined ? undefined : { kind: "swipe", to: to as "left" };
+}
+
+function targetOf(text: string): Target | undefined {
+  if (text === "") return undefined;
+  const doing = DOINGS.find((what) => what === text);
+  if (doing) return { is: "doing", what: doing };
+  const [, what, name] = /^(close|leave|menu|open menu|close menu) (.+)$/.exec(text) ?? [];
+  // “Close account” is a place: only the small word closes something.
+  if (what !== undefined && name !== undefined && (what !== "leave" || /^[a-z][a-z0-9+.-]*:/i.test(name)))
+    return { is: "doing", what: what as (typeof DOINGS)[number], name: unquoted(name) };
+  return { is: "place", path: splitAt({ text, line: 0, column: 0 }, "/").map((part) => unquoted(part.text)) };
+}
+
+/** Names of places that would be read as something else. */
+export const TAKEN_TARGET = /^(back|up|close|menu|open menu|close menu|leave|go on|nothing)$|^(close|menu|open menu|close menu) |^leave [a-z][a-z0-9+.-]*:/;
+/** Names that would be read as lines of another kind. */
+export const TAKEN_LINE = /^(app|fact|rows|in)\s/;

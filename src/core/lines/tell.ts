@@ -1,0 +1,411 @@
+import { proposal } from "../insight/proposal.ts";
+import { sameValue } from "../model/json.ts";
+import { elementIdOf, elementsOf, lookup, targetOf } from "../model/lookup.ts";
+import { takesPass } from "../model/moves.ts";
+import { suitedMove, withArguments } from "../model/propose.ts";
+import type { Container, Element, Leg, Move, Param, Project, Screen } from "../model/schema.ts";
+import { labelOf, TAKEN_LINE, TAKEN_TARGET, triggerOf } from "./parse.ts";
+import { quotedIfNeeded } from "./scan.ts";
+import {
+  barWord,
+  CONTAINER_FLAGS,
+  CONTAINER_KINDS,
+  ELEMENT_FLAGS,
+  ELEMENT_SAID,
+  LEG_FLAGS,
+  LEG_SAID,
+  MOVE_FLAGS,
+  SCREEN_FLAGS,
+  SCREEN_SAID,
+  WAY_IN_FLAGS,
+  WAYS,
+} from "./words.ts";
+
+/** Letters of a line beyond which elements stand on lines of their own. */
+const LONG = 110;
+
+/** A project as quick lines. What they cannot tell is listed by {@link lostInLines}. */
+export function toLines(project: Project): string {
+  return new Teller(project).text();
+}
+
+/** What of a project its quick lines leave out, one thing a line; ids are never told. */
+export function lostInLines(project: Project): string[] {
+  const legs = project.legs.filter(({ motion }) => motion);
+  const count = (number: number, what: string) => (number === 0 ? [] : [`${number} × ${what}`]);
+  const icons = [...project.containers, ...project.screens].filter(({ icon }) => icon !== undefined);
+  const dangling = project.legs.filter((leg) => {
+    const to = targetOf(leg);
+    return to !== undefined && !lookup(project).places.has(to);
+  });
+  const samples = project.types
+    .flatMap((type) => type.samples)
+    .filter((row) => Object.values(row).some((value) => typeof value === "object" && value !== null));
+  return [
+    ...(project.about === undefined ? [] : ["what the project is about"]),
+    ...count(project.walks.length, "kept walk"),
+    ...count(project.accepted?.length ?? 0, "finding that is intended"),
+    ...count(legs.length + project.containers.filter(({ motion }) => motion).length, "motion of its own"),
+    ...count(icons.length, "icon"),
+    ...count(project.screens.filter(({ pages }) => pages).length, "screen that pages over rows"),
+    ...count([...project.screens, ...project.containers].filter(({ bar }) => bar?.backLabel !== undefined).length, "label of Back"),
+    ...dangling.map(({ id }) => `where the leg “${id}” leads: there is no such place`),
+    ...count(samples.length, "sample row with lists or parts in it"),
+    ...(project.mapOrder ? ["the order of the map"] : []),
+  ];
+}
+
+/** A move that leads to a place. */
+type ToPlace = Extract<Move, { kind: "push" | "replace" | "reset" | "return" | "open" | "select" }>;
+
+class Teller {
+  private readonly told = new Set<string>();
+  private readonly out: string[] = [];
+  /** Ids of places in the order of their lines, by name. */
+  private readonly named = new Map<string, string[]>();
+
+  constructor(private readonly project: Project) {
+    for (const id of this.order()) this.named.set(this.name(id), [...(this.named.get(this.name(id)) ?? []), id]);
+  }
+
+  private name(id: string): string {
+    const place = lookup(this.project).places.get(id);
+    return (place?.kind === "screen" ? place.screen.name : place?.container.name) || id;
+  }
+
+  /** Places as their lines come: the tree from the root, the modals, then what is in no container. */
+  private order(): string[] {
+    const { containers, screens, root } = this.project;
+    const seen = new Set<string>();
+    const visit = (id: string) => {
+      if (seen.has(id) || !lookup(this.project).places.has(id)) return;
+      seen.add(id);
+      for (const member of lookup(this.project).containers.get(id)?.members ?? []) visit(member);
+    };
+    visit(root);
+    for (const modal of containers) if (modal.kind === "modal") visit(modal.id);
+    for (const one of [...containers, ...screens]) visit(one.id);
+    return [...seen];
+  }
+
+  text(): string {
+    const { name, facts, types, entrances, root, containers, screens } = this.project;
+    this.out.push(`app ${quotedIfNeeded(name)}`);
+    for (const fact of facts) this.out.push(factLine(fact));
+    for (const type of types) this.out.push(rowsLine(type));
+    for (const entrance of entrances) this.out.push(this.wayIn(entrance));
+    this.out.push("");
+    this.place(root, 0);
+    for (const modal of containers) if (modal.kind === "modal") this.place(modal.id, 0);
+    for (const one of [...containers, ...screens]) this.place(one.id, 0);
+    return `${this.out.join("\n")}\n`;
+  }
+
+  private place(id: string, indent: number) {
+    if (this.told.has(id)) return;
+    this.told.add(id);
+    const place = lookup(this.project).places.get(id);
+    if (!place) return;
+    const pad = "  ".repeat(indent);
+    const owner = lookup(this.project).owners.get(id);
+    const starts = owner !== undefined && owner.start === id && owner.members[0] !== id;
+    if (place.kind === "screen") {
+      this.line(
+        pad,
+        `${placeName(this.name(id))}${paramsText(place.screen.params)}${inParentheses(this.screenWords(place.screen, starts))}`,
+        id,
+        this.elements(id),
+      );
+      return;
+    }
+    const { container } = place;
+    const only = this.collapsed(container);
+    const words = containerWords(container, starts);
+    this.line(pad, `${placeName(this.name(id))}${inParentheses(words)}`, id, only ? this.elements(only) : this.elements(id));
+    if (only) this.told.add(only);
+    else for (const member of container.members) this.place(member, indent + 1);
+  }
+
+  /** The one screen of a modal that is told with it: of its name, with nothing special. */
+  private collapsed(container: Container): string | undefined {
+    const [only, ...others] = container.members;
+    if (container.kind !== "modal" || only === undefined || others.length > 0 || this.told.has(only)) return undefined;
+    const screen = lookup(this.project).screens.get(only);
+    const plain = screen && screen.name === container.name && screen.params.length === 0 && this.screenWords(screen, false).length === 0;
+    return plain && this.elements(container.id).length === 0 ? only : undefined;
+  }
+
+  private line(pad: string, head: string, _: string, elements: string[]) {
+    const whole = elements.length === 0 ? `${pad}${head}` : `${pad}${head}: ${elements.join(", ")}`;
+    if (whole.length <= LONG || elements.length === 0) this.out.push(whole);
+    else this.out.push(`${pad}${head}`, ...elements.map((element) => `${pad}  - ${element}`));
+  }
+
+  private screenWords(screen: Screen, starts: boolean): string[] {
+    const up = screen.up !== "auto" && screen.up !== "none" && lookup(this.project).screens.has(screen.up) ? [`up ${targetName(this.name(screen.up))}`] : [];
+    return [
+      ...(starts ? ["start"] : []),
+      ...flags(screen, SCREEN_FLAGS),
+      ...up,
+      ...[barWord(screen)].flatMap((word) => word ?? []),
+      ...saids(screen, SCREEN_SAID),
+    ];
+  }
+
+  private elements(id: string): string[] {
+    const legs = lookup(this.project).legsFrom.get(id) ?? [];
+    const own = elementsOf(this.project, id).map((element) => {
+      const words = [
+        ...kindWords(element),
+        ...flags(element, ELEMENT_FLAGS),
+        ...saids(element, ELEMENT_SAID),
+        ...(element.except ?? []).map((other) => `not on ${targetName(this.name(other))}`),
+      ];
+      return `${labelText(element)}${inParentheses(words)}${this.legs(legs.filter((leg) => elementIdOf(leg) === element.id))}`;
+    });
+    const others = legs.filter((leg) => elementIdOf(leg) === undefined);
+    const triggers = [...new Set(others.map((leg) => triggerText(leg.on)))];
+    return [...own, ...triggers.map((trigger) => `${trigger}${this.legs(others.filter((leg) => triggerText(leg.on) === trigger))}`)];
+  }
+
+  private legs(list: readonly Leg[]): string {
+    return list.length === 0 ? "" : ` > ${list.map((leg) => this.leg(leg)).join(" | ")}`;
+  }
+
+  private leg(leg: Leg): string {
+    const outcome = "outcome" in leg.on && leg.on.outcome !== undefined ? `${JSON.stringify(leg.on.outcome)}: ` : "";
+    const { target, words } = this.way(leg);
+    const more = [
+      ...(leg.on.kind === "hold" || leg.on.kind === "submit" ? [leg.on.kind] : []),
+      ...words,
+      ...flags(leg, LEG_FLAGS),
+      ...saids(leg, LEG_SAID),
+      ...Object.entries(leg.set ?? {}).map(([fact, value]) => `set ${fact} = ${value}`),
+    ];
+    return `${outcome}${target}${inParentheses(more)}`;
+  }
+
+  /** Where a leg leads, and the words for how. */
+  private way(leg: Leg): { target: string; words: string[] } {
+    const { move } = leg;
+    switch (move?.kind) {
+      case undefined:
+        return NOTHING;
+      case "back":
+        return { target: `back${argsText(move.give)}`, words: [] };
+      case "up":
+        return { target: "up", words: [] };
+      case "close":
+        return { target: `close${move.modal === undefined ? "" : ` ${quotedIfNeeded(this.name(move.modal))}`}${argsText(move.give)}`, words: [] };
+      case "menu":
+        return {
+          target: `${move.action === "open" ? "open menu" : move.action === "close" ? "close menu" : "menu"}${move.drawer === undefined ? "" : ` ${quotedIfNeeded(this.name(move.drawer))}`}`,
+          words: [],
+        };
+      case "leave":
+        return { target: move.url === undefined ? "leave" : `leave ${move.url}`, words: [] };
+      case "proceed":
+        return { target: "go on", words: [] };
+      default:
+        return this.toPlace(leg, move);
+    }
+  }
+
+  private toPlace(leg: Leg, move: ToPlace): { target: string; words: string[] } {
+    const to = targetOf(leg) ?? "";
+    if (!lookup(this.project).places.has(to)) return NOTHING;
+    const element = elementIdOf(leg);
+    const usual = this.usual(leg, to);
+    const pass = "pass" in move ? move.pass : undefined;
+    const guess = takesPass(move) ? withArguments(this.project, leg.from, element, stripped(move)) : move;
+    const guessed = "pass" in guess ? guess.pass : undefined;
+    const args = pass && Object.keys(pass).length > 0 ? argsText(pass) : guessed && Object.keys(guessed).length > 0 ? "()" : "";
+    const target = `${this.path(usual?.to ?? to)}${args}`;
+    return { target, words: usual ? [] : this.moveWords(move) };
+  }
+
+  /** The target by whose name alone the way is understood, if it is. */
+  private usual(leg: Leg, to: string): { to: string } | undefined {
+    const { move } = leg;
+    if (!move) return undefined;
+    const wanted = stripped(move);
+    const shown = move.kind === "open" && move.show !== undefined ? move.show : to;
+    for (const named of new Set([shown, to])) {
+      if (!sameValue(stripped(suitedMove(this.project, leg.from, named)), wanted)) continue;
+      const element = elementIdOf(leg);
+      const tried = proposal(this.project, { place: leg.from, element, on: element === undefined ? (leg.on as never) : undefined }, named);
+      if (sameValue(stripped(tried.move), wanted)) return { to: named };
+    }
+    return undefined;
+  }
+
+  private moveWords(move: ToPlace): string[] {
+    const [word = ""] = WAYS[move.kind as keyof typeof WAYS] ?? [];
+    const within = "in" in move && move.in !== undefined && move.in !== "beneath" ? [`in ${targetName(this.name(move.in))}`] : [];
+    const showing = move.kind === "open" && move.show !== undefined ? [`showing ${targetName(this.name(move.show))}`] : [];
+    const gives = move.kind === "return" ? Object.entries(move.give ?? {}).map(([name, value]) => `gives ${name} = ${value}`) : [];
+    return [word, ...within, ...showing, ...flags<Move>(move, MOVE_FLAGS), ...gives];
+  }
+
+  /** A place by its name, and by those of the containers around it as far as that is needed to tell it from others. */
+  private path(id: string): string {
+    const same = this.named.get(this.name(id)) ?? [id];
+    const { screens, owners } = lookup(this.project);
+    const first = same.find((one) => screens.has(one)) ?? same[0];
+    const path = [this.name(id)];
+    if (first !== id)
+      for (let owner = owners.get(id); owner; owner = owners.get(owner.id)) {
+        path.unshift(owner.name);
+        const still = same.filter((one) => this.within(one, path.slice(0, -1)));
+        if ((still.find((one) => screens.has(one)) ?? still[0]) === id) break;
+      }
+    return path.map(targetName).join("/");
+  }
+
+  private within(id: string, around: readonly string[]): boolean {
+    let owner = lookup(this.project).owners.get(id);
+    for (const name of [...around].reverse()) {
+      if (owner?.name !== name) return false;
+      owner = lookup(this.project).owners.get(owner.id);
+    }
+    return true;
+  }
+
+  private wayIn(entrance: Project["entrances"][number]): string {
+    const named = entrance.name !== entrance.pattern || entrance.pattern === undefined ? [JSON.stringify(entrance.name)] : [];
+    const words = [
+      ...flags(entrance, WAY_IN_FLAGS),
+      ...(entrance.when === undefined ? [] : [`if ${entrance.when}`]),
+      ...(entrance.otherwise === undefined ? [] : [`else ${targetName(this.name(entrance.otherwise))}`]),
+    ];
+    const head = [...named, ...(entrance.pattern === undefined ? [] : [entrance.pattern])].join(" ");
+    return `in ${head} > ${this.path(entrance.to)}${entrance.pass ? argsText(entrance.pass) || "()" : ""}${inParentheses(words)}`;
+  }
+}
+
+/** Where a leg only sets facts, or leads to a place that is not there. */
+const NOTHING = { target: "nothing", words: [] };
+
+function stripped(move: Move): Move {
+  if (!takesPass(move)) return move;
+  const { pass: _, ...rest } = move;
+  return rest;
+}
+
+function placeName(name: string): string {
+  return quotedIfNeeded(name, TAKEN_LINE);
+}
+
+function targetName(name: string): string {
+  return quotedIfNeeded(name, TAKEN_TARGET);
+}
+
+function flags<T>(of: T, list: ReadonlyArray<{ word: string; has: (of: T) => boolean }>): string[] {
+  return list.filter(({ has }) => has(of)).map(({ word }) => word);
+}
+
+function saids<T>(of: T, list: ReadonlyArray<{ word: string; get: (of: T) => string | undefined }>): string[] {
+  return list.flatMap(({ word, get }) => {
+    const value = get(of);
+    return value === undefined ? [] : [`${word} ${EXPRESSIONS.includes(word) ? value : valueText(value)}`];
+  });
+}
+
+/** What stands behind these words is an expression, and written as it is. */
+const EXPRESSIONS = ["if", "shown if", "enabled if", "of"];
+
+function valueText(value: string): string {
+  return /[,()|"\\\n]|^\s|\s$|(^|[^\w])'/.test(value) || value === "" ? JSON.stringify(value).replace(/\\n/g, " ") : value;
+}
+
+function inParentheses(words: readonly string[]): string {
+  return words.length === 0 ? "" : ` (${words.join(", ")})`;
+}
+
+function argsText(args: Record<string, string> | undefined): string {
+  return args === undefined || Object.keys(args).length === 0
+    ? ""
+    : `(${Object.entries(args)
+        .map(([name, value]) => `${name} = ${value}`)
+        .join(", ")})`;
+}
+
+function paramsText(params: readonly Param[]): string {
+  if (params.length === 0) return "";
+  const one = ({ name, type, required, default: value }: Param) => {
+    const typed = `${name}${required || value !== undefined ? "" : "?"}${type === "text" ? "" : `: ${type}`}`;
+    return value === undefined ? typed : `${typed} = ${JSON.stringify(value)}`;
+  };
+  return `(${params.map(one).join(", ")})`;
+}
+
+function containerWords(container: Container, starts: boolean): string[] {
+  const kind =
+    Object.entries(CONTAINER_KINDS).find(
+      ([word, one]) => word !== "modal" && one.kind === container.kind && (container.kind !== "modal" || one.shape === container.shape),
+    )?.[0] ?? container.kind;
+  const bar = [barWord(container)].flatMap((word) => word ?? []);
+  const rest = [...flags(container, CONTAINER_FLAGS), ...modalWords(container), ...bar, ...(starts ? ["start"] : [])];
+  return container.kind === "stack" && rest.length === 0 && container.members.length > 0 ? [] : [kind, ...rest];
+}
+
+function modalWords(container: Container): string[] {
+  if (container.kind !== "modal") return [];
+  const { shape, edge, align, extent } = container;
+  const usual = shape === "sheet" || shape === "full" ? "bottom" : shape === "panel" ? "right" : "center";
+  const large = { fit: "as large as it needs", half: "half the page", most: "most of the page" };
+  return [
+    ...(edge === usual ? [] : [`from the ${edge}`]),
+    ...(align === undefined ? [] : [`aligned to the ${align}`]),
+    ...(extent === undefined ? [] : [large[extent]]),
+  ];
+}
+
+/** A label with its kind, such that it is read as the two again. */
+function labelText({ label, kind, id }: Element): string {
+  const text = label || id;
+  const plain = quotedIfNeeded(text);
+  if (kind === "list") return plain === text && labelOf(text).kind === "list" ? text : plain === text ? text : `${plain} list`;
+  if (kind !== "button") return `${plain} ${kind}`;
+  const read = labelOf(plain);
+  return plain !== text || (read.kind === "button" && read.label === text && !triggerOf(text)) ? plain : JSON.stringify(text);
+}
+
+/** The kind of an element where its label does not tell it. */
+function kindWords({ label, kind, id }: Element): string[] {
+  const text = label || id;
+  return kind === "list" && quotedIfNeeded(text) === text && labelOf(text).kind !== "list" ? ["list"] : [];
+}
+
+function triggerText(on: Leg["on"]): string {
+  switch (on.kind) {
+    case "arrive":
+      return "on arriving";
+    case "depart":
+      return "on leaving";
+    case "after":
+      return `after ${on.ms} ms`;
+    case "swipe":
+      return `swipe ${on.to}`;
+    default:
+      return on.kind;
+  }
+}
+
+function factLine({ id, name, type, values, initial, source, persists }: Project["facts"][number]): string {
+  const words = [...(source === "outside" ? ["outside"] : []), ...(persists ? ["persists"] : [])];
+  const choices =
+    type === "choice"
+      ? [String(initial), ...(values ?? []).filter((value) => value !== initial)].map((value) =>
+          value === "true" || value === "false" ? JSON.stringify(value) : quotedIfNeeded(value),
+        )
+      : [];
+  const is = type === "boolean" ? (initial === true ? " = true" : "") : ` = ${choices.join(" | ")}`;
+  return `fact ${id}${name === undefined ? "" : ` ${JSON.stringify(name)}`}${is}${inParentheses(words)}`;
+}
+
+function rowsLine({ id, fields, samples }: Project["types"][number]): string {
+  const cell = (value: unknown) => (typeof value === "string" ? quotedIfNeeded(value) : JSON.stringify(value ?? ""));
+  const rows = samples.map((row) => fields.map(({ name }) => cell(row[name])).join(", "));
+  return `rows ${id}(${fields.map(({ name, type }) => (type === "text" ? name : `${name}: ${type}`)).join(", ")})${rows.length > 0 ? `: ${rows.join(" | ")}` : ""}`;
+}
