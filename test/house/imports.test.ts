@@ -30,6 +30,7 @@ describe("imports point one way", () => {
       "core/check",
       "core/map",
       "core/compare",
+      "core/lines",
       "core/handoff",
       "app",
       "server",

@@ -7,7 +7,7 @@ import { suitedMove, withArguments } from "../model/propose.ts";
 import { problemLine, readProjectData } from "../model/read.ts";
 import type { Container, Element, Entrance, Leg, Move, Project, Screen } from "../model/schema.ts";
 import type { At, ElementNode, LegNode, LineProblem, Lines, Option, PlaceNode } from "./ast.ts";
-import { parseLines } from "./parse.ts";
+import { parseLines, pathOf } from "./parse.ts";
 import { unquoted } from "./scan.ts";
 import {
   barOf,
@@ -31,6 +31,8 @@ export function fromLines(text: string, name = "App"): LinesResult {
   const { lines, problems } = parseLines(text);
   const builder = new Builder(lines, name);
   const project = builder.build();
+  if (lines.places.length === 0 && problems.length === 0)
+    problems.push({ line: 1, column: 1, message: "there is no screen in it; expected one a line, such as Home: Plots > Plots" });
   const all = [...problems, ...builder.problems].sort((a, b) => a.line - b.line || a.column - b.column);
   if (all.length > 0) return { ok: false, problems: all };
   const read = readProjectData(project);
@@ -150,7 +152,7 @@ class Builder {
     for (const option of node.options) {
       const bar = barOf(option.text);
       if (bar) screen = { ...screen, bar };
-      else if (option.text !== "start" && !option.text.startsWith("up "))
+      else if (option.text !== "start" && option.text !== "apart" && !option.text.startsWith("up "))
         screen = this.worded(option, screen, SCREEN_FLAGS, SCREEN_SAID, "hub, once, planned, no bar, path /plots or title …");
     }
     return screen;
@@ -163,7 +165,7 @@ class Builder {
       container = { ...container, shape: shape as "sheet", edge };
     }
     for (const option of node.options) {
-      if (option.text === "start" || CONTAINER_KINDS[option.text]) continue;
+      if (option.text === "start" || option.text === "apart" || CONTAINER_KINDS[option.text]) continue;
       const bar = barOf(option.text);
       const placed = container.kind === "modal" ? modalPlace(option.text) : undefined;
       if (bar) container = { ...container, bar };
@@ -240,11 +242,12 @@ class Builder {
   }
 
   private root(): string {
-    const top = this.made.filter(({ owner, container }) => owner === undefined && container?.kind !== "modal");
+    const top = this.made.filter(
+      ({ owner, container, node }) => owner === undefined && container?.kind !== "modal" && !node.options.some(({ text }) => text === "apart"),
+    );
     const [only, ...others] = top;
     if (only && others.length === 0) return only.id;
     if (!only) {
-      if (this.made.length === 0) this.wrong({ line: 1, column: 1 }, "there is no screen in it; expected one a line, such as Home: Plots > Plots");
       const first = this.made.find(({ screen }) => screen);
       return first?.id ?? "home";
     }
@@ -309,20 +312,22 @@ class Builder {
   private contents(one: Made) {
     const up = one.node.options.find(({ text }) => text.startsWith("up "));
     if (one.screen && up) {
-      const target = this.find([unquoted(up.text.slice(3).trim())]);
+      const target = this.find(pathOf(up.text.slice(3).trim()));
       if (target?.screen) one.screen = { ...one.screen, up: target.id };
       else this.wrong(up, `found “${up.text}”, expected up and the name of a screen`);
     }
     const taken = new Set<string>();
     const elements = one.node.elements.flatMap((node): Element[] => {
       if (node.trigger) return [];
-      const id = freshId(node.label, taken, "element");
+      const named = node.options.find(({ text }) => /^as [a-z]\w*$/.test(text))?.text.slice(3);
+      const id = named ?? freshId(node.label, taken, "element");
       taken.add(id);
       let element: Element = { id, kind: node.kind, label: node.label };
       for (const option of node.options) {
+        if (option.text === `as ${named}`) continue;
         if (option.text === "list" || option.text === "button" || option.text === "icon") element = { ...element, kind: option.text };
         else if (option.text.startsWith("not on ")) {
-          const target = this.find([unquoted(option.text.slice(7).trim())]);
+          const target = this.find(pathOf(option.text.slice(7).trim()));
           if (target) element = { ...element, except: [...(element.except ?? []), target.id] };
           else this.wrong(option, `found “${option.text}”, expected not on and the name of a place`);
         } else element = this.worded(option, element, ELEMENT_FLAGS, ELEMENT_SAID, "in bar, at foot, of plot, says …, shown if …, enabled if …");
@@ -356,15 +361,16 @@ class Builder {
       this.wrong({ line, column }, `there is no place “${target.path.join("/")}”; expected the name of a screen or container of these lines`);
       return [];
     }
-    const way = this.way(found, rest, args);
+    const named = this.way(found, rest, args);
+    const way = named && !args ? withArguments(this.project, from, element, named) : named;
     if (!way) this.loose.push({ leg, to: found.id, element, args });
     return [this.finished({ ...leg, ...(way ? { move: way } : {}) }, rest)];
   }
 
   private doing({ what, name }: Extract<LegNode["target"], { is: "doing" }>, give: Record<string, string> | undefined, at: At): Move | undefined {
-    const named = name === undefined || what === "leave" ? undefined : this.find([name]);
+    const named = name === undefined || what === "leave" ? undefined : this.find(pathOf(name));
     if (name !== undefined && what !== "leave" && !named)
-      this.wrong(at, `there is no place “${name}”; expected ${what} alone, or with the name of a ${what === "close" ? "modal" : "drawer"}`);
+      this.wrong(at, `there is no place “${unquoted(name)}”; expected ${what} alone, or with the name of a ${what === "close" ? "modal" : "drawer"}`);
     const given = give && Object.keys(give).length > 0 ? { give } : {};
     switch (what) {
       case "back":
@@ -393,12 +399,12 @@ class Builder {
     const opening = options.find(({ text }) => text.startsWith("showing "));
     if (named === "open" || opening) {
       const modal = to.container?.kind === "modal" ? to : this.modalAround(to);
-      const show = opening ? this.find([unquoted(opening.text.slice(8).trim())])?.id : modal && modal !== to ? to.id : undefined;
-      return { kind: "open", to: (modal ?? to).id, ...(show === undefined || show === this.firstOf(modal) ? {} : { show }), ...pass };
+      const show = opening ? this.find(pathOf(opening.text.slice(8).trim()))?.id : modal && modal !== to ? to.id : undefined;
+      return { kind: "open", to: (modal ?? to).id, ...(show === undefined || (!opening && show === this.firstOf(modal)) ? {} : { show }), ...pass };
     }
     if (!named) return undefined;
     const within = options.find(({ text }) => text.startsWith("in "));
-    const into = within ? { in: this.find([unquoted(within.text.slice(3).trim())])?.id ?? "" } : {};
+    const into = within ? { in: this.find(pathOf(within.text.slice(3).trim()))?.id ?? "" } : {};
     switch (named) {
       case "push":
         return { kind: "push", to: to.id, ...pass, ...into };
@@ -473,7 +479,7 @@ class Builder {
       };
       for (const option of leg.options) {
         const [, word, value = ""] = /^(if|else) (.+)$/s.exec(option.text) ?? [];
-        const other = word === "else" ? this.find([unquoted(value)]) : undefined;
+        const other = word === "else" ? this.find(pathOf(value)) : undefined;
         if (word === "if") entrance = { ...entrance, when: value };
         else if (other) entrance = { ...entrance, otherwise: other.id };
         else entrance = this.worded(option, entrance, WAY_IN_FLAGS, [], "notification, shortcut, waits, on top, if …, else and the name of a place");

@@ -235,11 +235,16 @@ function targetOf(text: string): Target | undefined {
   if (text === "") return undefined;
   const doing = DOINGS.find((what) => what === text);
   if (doing) return { is: "doing", what: doing };
-  const [, what, name] = /^(close|leave|menu|open menu|close menu) (.+)$/.exec(text) ?? [];
+  const [, what, name] = /^(open menu|close menu|close|leave|menu) (.+)$/.exec(text) ?? [];
   // “Close account” is a place: only the small word closes something.
   if (what !== undefined && name !== undefined && (what !== "leave" || /^[a-z][a-z0-9+.-]*:/i.test(name)))
-    return { is: "doing", what: what as (typeof DOINGS)[number], name: unquoted(name) };
-  return { is: "place", path: splitAt({ text, line: 0, column: 0 }, "/").map((part) => unquoted(part.text)) };
+    return { is: "doing", what: what as (typeof DOINGS)[number], name };
+  return { is: "place", path: pathOf(text) };
+}
+
+/** The names of a path such as `Yard/Rota`. */
+export function pathOf(text: string): string[] {
+  return splitAt({ text, line: 0, column: 0 }, "/").map((part) => unquoted(part.text));
 }
 
 /** Names of places that would be read as something else. */

@@ -1,4 +1,5 @@
 import { proposal } from "../insight/proposal.ts";
+import { freshId } from "../model/edits/edit.ts";
 import { sameValue } from "../model/json.ts";
 import { elementIdOf, elementsOf, lookup, targetOf } from "../model/lookup.ts";
 import { takesPass } from "../model/moves.ts";
@@ -47,8 +48,11 @@ export function lostInLines(project: Project): string[] {
     ...count(project.accepted?.length ?? 0, "finding that is intended"),
     ...count(legs.length + project.containers.filter(({ motion }) => motion).length, "motion of its own"),
     ...count(icons.length, "icon"),
-    ...count(project.screens.filter(({ pages }) => pages).length, "screen that pages over rows"),
     ...count([...project.screens, ...project.containers].filter(({ bar }) => bar?.backLabel !== undefined).length, "label of Back"),
+    ...project.entrances.flatMap(({ name, to }) => (lookup(project).places.has(to) ? [] : [`the way in “${name}”: it leads nowhere`])),
+    ...project.containers.flatMap(({ name, start, members }) =>
+      members.length === 0 || members.includes(start) ? [] : [`the start of “${name}”: it is none of its members`],
+    ),
     ...dangling.map(({ id }) => `where the leg “${id}” leads: there is no such place`),
     ...count(samples.length, "sample row with lists or parts in it"),
     ...(project.mapOrder ? ["the order of the map"] : []),
@@ -93,15 +97,15 @@ class Teller {
     this.out.push(`app ${quotedIfNeeded(name)}`);
     for (const fact of facts) this.out.push(factLine(fact));
     for (const type of types) this.out.push(rowsLine(type));
-    for (const entrance of entrances) this.out.push(this.wayIn(entrance));
+    for (const entrance of entrances) if (lookup(this.project).places.has(entrance.to)) this.out.push(this.wayIn(entrance));
     this.out.push("");
     this.place(root, 0);
     for (const modal of containers) if (modal.kind === "modal") this.place(modal.id, 0);
-    for (const one of [...containers, ...screens]) this.place(one.id, 0);
+    for (const one of [...containers, ...screens]) this.place(one.id, 0, true);
     return `${this.out.join("\n")}\n`;
   }
 
-  private place(id: string, indent: number) {
+  private place(id: string, indent: number, apart = false) {
     if (this.told.has(id)) return;
     this.told.add(id);
     const place = lookup(this.project).places.get(id);
@@ -112,7 +116,7 @@ class Teller {
     if (place.kind === "screen") {
       this.line(
         pad,
-        `${placeName(this.name(id))}${paramsText(place.screen.params)}${inParentheses(this.screenWords(place.screen, starts))}`,
+        `${placeName(this.name(id))}${paramsText(place.screen.params)}${inParentheses([...this.screenWords(place.screen, starts), ...(apart ? ["apart"] : [])])}`,
         id,
         this.elements(id),
       );
@@ -120,7 +124,7 @@ class Teller {
     }
     const { container } = place;
     const only = this.collapsed(container);
-    const words = containerWords(container, starts);
+    const words = containerWords(container, starts, apart);
     this.line(pad, `${placeName(this.name(id))}${inParentheses(words)}`, id, only ? this.elements(only) : this.elements(id));
     if (only) this.told.add(only);
     else for (const member of container.members) this.place(member, indent + 1);
@@ -142,7 +146,7 @@ class Teller {
   }
 
   private screenWords(screen: Screen, starts: boolean): string[] {
-    const up = screen.up !== "auto" && screen.up !== "none" && lookup(this.project).screens.has(screen.up) ? [`up ${targetName(this.name(screen.up))}`] : [];
+    const up = screen.up !== "auto" && screen.up !== "none" && lookup(this.project).screens.has(screen.up) ? [`up ${this.path(screen.up)}`] : [];
     return [
       ...(starts ? ["start"] : []),
       ...flags(screen, SCREEN_FLAGS),
@@ -154,12 +158,18 @@ class Teller {
 
   private elements(id: string): string[] {
     const legs = lookup(this.project).legsFrom.get(id) ?? [];
+    const taken = new Set<string>();
     const own = elementsOf(this.project, id).map((element) => {
+      const usual = freshId(element.label || element.id, taken, "element");
+      // Conditions ask for what was typed by the id of its field.
+      const named = (element.kind === "field" || element.kind === "switch") && usual !== element.id ? [`as ${element.id}`] : [];
+      taken.add(named.length > 0 ? element.id : usual);
       const words = [
         ...kindWords(element),
+        ...named,
         ...flags(element, ELEMENT_FLAGS),
         ...saids(element, ELEMENT_SAID),
-        ...(element.except ?? []).map((other) => `not on ${targetName(this.name(other))}`),
+        ...(element.except ?? []).filter((other) => lookup(this.project).places.has(other)).map((other) => `not on ${this.path(other)}`),
       ];
       return `${labelText(element)}${inParentheses(words)}${this.legs(legs.filter((leg) => elementIdOf(leg) === element.id))}`;
     });
@@ -188,18 +198,17 @@ class Teller {
   /** Where a leg leads, and the words for how. */
   private way(leg: Leg): { target: string; words: string[] } {
     const { move } = leg;
-    switch (move?.kind) {
-      case undefined:
-        return NOTHING;
+    if (!move) return NOTHING;
+    switch (move.kind) {
       case "back":
         return { target: `back${argsText(move.give)}`, words: [] };
       case "up":
         return { target: "up", words: [] };
       case "close":
-        return { target: `close${move.modal === undefined ? "" : ` ${quotedIfNeeded(this.name(move.modal))}`}${argsText(move.give)}`, words: [] };
+        return { target: `close${move.modal === undefined ? "" : ` ${this.path(move.modal)}`}${argsText(move.give)}`, words: [] };
       case "menu":
         return {
-          target: `${move.action === "open" ? "open menu" : move.action === "close" ? "close menu" : "menu"}${move.drawer === undefined ? "" : ` ${quotedIfNeeded(this.name(move.drawer))}`}`,
+          target: `${move.action === "open" ? "open menu" : move.action === "close" ? "close menu" : "menu"}${move.drawer === undefined ? "" : ` ${this.path(move.drawer)}`}`,
           words: [],
         };
       case "leave":
@@ -217,7 +226,7 @@ class Teller {
     const element = elementIdOf(leg);
     const usual = this.usual(leg, to);
     const pass = "pass" in move ? move.pass : undefined;
-    const guess = takesPass(move) ? withArguments(this.project, leg.from, element, stripped(move)) : move;
+    const guess = usual?.move ?? (takesPass(move) ? withArguments(this.project, leg.from, element, stripped(move)) : move);
     const guessed = "pass" in guess ? guess.pass : undefined;
     const args = pass && Object.keys(pass).length > 0 ? argsText(pass) : guessed && Object.keys(guessed).length > 0 ? "()" : "";
     const target = `${this.path(usual?.to ?? to)}${args}`;
@@ -225,7 +234,7 @@ class Teller {
   }
 
   /** The target by whose name alone the way is understood, if it is. */
-  private usual(leg: Leg, to: string): { to: string } | undefined {
+  private usual(leg: Leg, to: string): { to: string; move: Move } | undefined {
     const { move } = leg;
     if (!move) return undefined;
     const wanted = stripped(move);
@@ -234,15 +243,16 @@ class Teller {
       if (!sameValue(stripped(suitedMove(this.project, leg.from, named)), wanted)) continue;
       const element = elementIdOf(leg);
       const tried = proposal(this.project, { place: leg.from, element, on: element === undefined ? (leg.on as never) : undefined }, named);
-      if (sameValue(stripped(tried.move), wanted)) return { to: named };
+      if (sameValue(stripped(tried.move), wanted)) return { to: named, move: tried.move };
     }
     return undefined;
   }
 
   private moveWords(move: ToPlace): string[] {
     const [word = ""] = WAYS[move.kind as keyof typeof WAYS] ?? [];
-    const within = "in" in move && move.in !== undefined && move.in !== "beneath" ? [`in ${targetName(this.name(move.in))}`] : [];
-    const showing = move.kind === "open" && move.show !== undefined ? [`showing ${targetName(this.name(move.show))}`] : [];
+    const within =
+      "in" in move && move.in !== undefined && move.in !== "beneath" && lookup(this.project).places.has(move.in) ? [`in ${this.path(move.in)}`] : [];
+    const showing = move.kind === "open" && move.show !== undefined && lookup(this.project).places.has(move.show) ? [`showing ${this.path(move.show)}`] : [];
     const gives = move.kind === "return" ? Object.entries(move.give ?? {}).map(([name, value]) => `gives ${name} = ${value}`) : [];
     return [word, ...within, ...showing, ...flags<Move>(move, MOVE_FLAGS), ...gives];
   }
@@ -276,7 +286,7 @@ class Teller {
     const words = [
       ...flags(entrance, WAY_IN_FLAGS),
       ...(entrance.when === undefined ? [] : [`if ${entrance.when}`]),
-      ...(entrance.otherwise === undefined ? [] : [`else ${targetName(this.name(entrance.otherwise))}`]),
+      ...(entrance.otherwise === undefined || !lookup(this.project).places.has(entrance.otherwise) ? [] : [`else ${this.path(entrance.otherwise)}`]),
     ];
     const head = [...named, ...(entrance.pattern === undefined ? [] : [entrance.pattern])].join(" ");
     return `in ${head} > ${this.path(entrance.to)}${entrance.pass ? argsText(entrance.pass) || "()" : ""}${inParentheses(words)}`;
@@ -339,13 +349,13 @@ function paramsText(params: readonly Param[]): string {
   return `(${params.map(one).join(", ")})`;
 }
 
-function containerWords(container: Container, starts: boolean): string[] {
+function containerWords(container: Container, starts: boolean, apart: boolean): string[] {
   const kind =
     Object.entries(CONTAINER_KINDS).find(
       ([word, one]) => word !== "modal" && one.kind === container.kind && (container.kind !== "modal" || one.shape === container.shape),
     )?.[0] ?? container.kind;
   const bar = [barWord(container)].flatMap((word) => word ?? []);
-  const rest = [...flags(container, CONTAINER_FLAGS), ...modalWords(container), ...bar, ...(starts ? ["start"] : [])];
+  const rest = [...flags(container, CONTAINER_FLAGS), ...modalWords(container), ...bar, ...(starts ? ["start"] : []), ...(apart ? ["apart"] : [])];
   return container.kind === "stack" && rest.length === 0 && container.members.length > 0 ? [] : [kind, ...rest];
 }
 

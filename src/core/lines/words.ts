@@ -54,7 +54,21 @@ export const SCREEN_SAID: ReadonlyArray<Said<Screen>> = [
     (s) => s.title,
     (s, title) => ({ ...s, title }),
   ),
+  said<Screen>("pages", pagesText, (s, text) => {
+    const pages = pagesOf(text);
+    return pages ? { ...s, pages } : s;
+  }),
 ];
+
+/** `pages hive by hiveId along route`: previous and next over the rows of a record type. */
+function pagesText({ pages }: Screen): string | undefined {
+  return pages && `${pages.over} by ${pages.by}${pages.order === undefined ? "" : ` along ${pages.order}`}`;
+}
+
+function pagesOf(text: string): Screen["pages"] {
+  const [, over, by, order] = /^(\w+) by (\w+)(?: along (\w+))?$/.exec(text) ?? [];
+  return over === undefined || by === undefined ? undefined : { over, by, ...(order === undefined ? {} : { order }) };
+}
 
 type Barred = Pick<Screen, "bar">;
 export const LEADS = ["back", "up", "menu", "none"] as const;

@@ -1,10 +1,7 @@
 import { keyField, lookup, ownersAround } from "../model/lookup.ts";
 import type { Container, Element, Project, Row, Screen } from "../model/schema.ts";
 import { fitted, textWidth } from "../text/width.ts";
-
-/** Size of a face, in the map's units. */
-export const FACE_WIDTH = 100;
-export const FACE_HEIGHT = 148;
+import { FACE_HEIGHT, FACE_WIDTH } from "./measure.ts";
 
 /** What a face is drawn from; tones are the page's own colours. */
 export type Shape =

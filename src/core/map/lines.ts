@@ -1,8 +1,7 @@
 import { targetOf, treeOf } from "../model/lookup.ts";
 import type { Leg, Project } from "../model/schema.ts";
-import { FACE_HEIGHT } from "./face.ts";
 import { portOf, shownPlace } from "./flows.ts";
-import { CARD_HEAD, STUB_SPACE } from "./measure.ts";
+import { CARD_HEAD, FACE_HEIGHT, STUB_SPACE } from "./measure.ts";
 import { type Aisles, type End, obstacles, routed } from "./route.ts";
 import type { Band, Box, Card, MapLayout } from "./types.ts";
 

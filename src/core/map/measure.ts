@@ -25,6 +25,10 @@ export const STUB_FITS = 11;
 /** Space within a gap, at its left, that stubs take; lines run to the right of it. */
 export const STUB_SPACE = 78;
 
+/** Size of a face, the small picture of a screen. */
+export const FACE_WIDTH = 100;
+export const FACE_HEIGHT = 148;
+
 /** Text cut to a number of characters, the last of them an ellipsis. */
 export function cut(text: string, fits: number): string {
   const characters = [...text];

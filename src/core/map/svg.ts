@@ -6,12 +6,13 @@ import { svgText } from "./draw/mark.ts";
 import { fileStyle } from "./draw/styles.ts";
 import { farSvg } from "./farSvg.ts";
 import { ENDS, lineForm } from "./form.ts";
-import { layoutMap, USUAL_ROOM } from "./layout.ts";
+import { layoutMap } from "./layout.ts";
+import { USUAL_ROOM } from "./layouts/far.ts";
 import type { LensView, Seen } from "./lenses/lens.ts";
 import { columnX, type Line, linesOf, pathOf } from "./lines.ts";
-import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, STUB_FITS, tapsOn } from "./measure.ts";
+import { CARD_HEAD, CARD_WIDTH, cut, NAME_FITS, ROW_FITS, tapsOn } from "./measure.ts";
 import { SHARED } from "./sections.ts";
-import { stubLabel } from "./stub.ts";
+import { stubLabel, stubText, stubWidth } from "./stub.ts";
 import type { Band, Card, Drawing, MapLayout, Room, Row, Spine } from "./types.ts";
 
 /** How a map is drawn in a file. */
@@ -111,16 +112,6 @@ function lineSvg(project: Project, line: Line): string {
   const label = stubText(target, line.count);
   const { x, y } = line.from;
   return `<g data-leg="${line.leg.id}">${title}<path class="line" d="M${x} ${y}h9"/><rect class="paper edge" stroke-width="0.8"${form.end === "open" ? ' stroke-dasharray="2 2"' : ""} x="${x + 9}" y="${y - 8}" width="${stubWidth(label)}" height="16" rx="8"/><text style="fill:var(--ink)" font-size="11" x="${x + 15}" y="${y + 4}">${escaped(label)}</text></g>`;
-}
-
-/** What stands on a stub: the target's name, cut to what fits, and how many more legs start there. */
-export function stubText(target: string, count: number): string {
-  return cut(target, count > 1 ? STUB_FITS - 3 : STUB_FITS) + (count > 1 ? ` +${count - 1}` : "");
-}
-
-/** The width of a stub with a text, by the usual width of a letter. */
-export function stubWidth(text: string): number {
-  return Math.max(28, text.length * 6.1 + 12);
 }
 
 function cardSvg(card: Card, seen: Seen | undefined): string {

@@ -1,8 +1,7 @@
 import { memo } from "react";
 import { lineForm } from "../../../core/map/form.ts";
 import { type Line, pathOf } from "../../../core/map/lines.ts";
-import { stubLabel } from "../../../core/map/stub.ts";
-import { stubText, stubWidth } from "../../../core/map/svg.ts";
+import { stubLabel, stubText, stubWidth } from "../../../core/map/stub.ts";
 import { moveWord } from "../../../core/model/propose.ts";
 import type { Project } from "../../../core/model/schema.ts";
 

@@ -35,6 +35,14 @@ const LEAST_READ = 0.6;
 
 /** The map: the structure drawn from the document, with the place where the walk stands. */
 export function MapView() {
+  return (
+    <Suspense>
+      <Drawn />
+    </Suspense>
+  );
+}
+
+function Drawn() {
   const session = useSession();
   const project = useDocument((d) => d.project);
   const { selected, also, select, toggle, link, linking, aim } = useSelection();

@@ -1,5 +1,6 @@
 import { textWidth } from "../../text/width.ts";
-import { FACE_HEIGHT, FACE_WIDTH, type Shape } from "../face.ts";
+import type { Shape } from "../face.ts";
+import { FACE_HEIGHT, FACE_WIDTH } from "../measure.ts";
 import type { Card, MapLayout } from "../types.ts";
 import type { Look, Severity } from "./look.ts";
 import { type Mark, short } from "./mark.ts";

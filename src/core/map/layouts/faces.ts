@@ -2,7 +2,7 @@ import { lookup } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import { fitted, textWidth } from "../../text/width.ts";
 import { columnsOf } from "../columns.ts";
-import { FACE_HEIGHT, FACE_WIDTH } from "../face.ts";
+import { FACE_HEIGHT, FACE_WIDTH } from "../measure.ts";
 import { type Section, type Sections, sectionsOf } from "../sections.ts";
 import type { Band, Card, MapLayout, Room } from "../types.ts";
 import { finished, hangingSpines, waysIn } from "./made.ts";

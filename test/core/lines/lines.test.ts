@@ -1,0 +1,193 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import { check } from "../../../src/core/check/check.ts";
+import { fromLines } from "../../../src/core/lines/build.ts";
+import { lostInLines, toLines } from "../../../src/core/lines/tell.ts";
+import { lookup, nameOf } from "../../../src/core/model/lookup.ts";
+import { readProject } from "../../../src/core/model/read.ts";
+import type { Project } from "../../../src/core/model/schema.ts";
+import { randomDocument } from "../../random/documents.ts";
+import { wholeDocument } from "../../random/whole.ts";
+
+const demo = (name: string): Project => {
+  const read = readProject(readFileSync(`demo/${name}.etape.json`, "utf8"));
+  if (!read.ok) throw new Error("the demo does not read");
+  return read.project;
+};
+const built = (text: string): Project => {
+  const made = fromLines(text);
+  if (!made.ok) throw new Error(made.problems.map(({ line, column, message }) => `${line}:${column} ${message}`).join("\n"));
+  return made.project;
+};
+const wrong = (text: string) => {
+  const made = fromLines(text);
+  return made.ok ? [] : made.problems.map(({ line, column, message }) => `${line}:${column} ${message}`);
+};
+const legs = (project: Project) =>
+  project.legs.map((leg) => {
+    const to = leg.move && "to" in leg.move ? nameOf(project, leg.move.to) : "";
+    return `${nameOf(project, leg.from)} ${leg.move?.kind ?? "sets"} ${to}`.trim();
+  });
+
+describe("lines read", () => {
+  it("a screen, what is on it and where it leads; places that are missing are made", () => {
+    const project = built("Plots: Plot list > Plot, New plot > New plot sheet (modal), Settings icon > Settings");
+    expect(project.screens.map(({ name }) => name).sort()).toEqual(["New plot sheet", "Plot", "Plots", "Settings"]);
+    expect(
+      lookup(project)
+        .screens.get("plots")
+        ?.elements.map(({ kind, label }) => [kind, label]),
+    ).toEqual([
+      ["list", "Plot list"],
+      ["button", "New plot"],
+      ["icon", "Settings"],
+    ]);
+    expect(legs(project)).toEqual(["Plots push Plot", "Plots open New plot sheet", "Plots push Settings"]);
+    expect(project.containers.map(({ kind, members }) => [kind, members])).toEqual([
+      ["stack", ["plots", "plot", "settings"]],
+      ["modal", [expect.any(String)]],
+    ]);
+  });
+
+  it("containers by indentation, with the first as start unless another says so; a tab that leads on becomes a stack", () => {
+    const project = built(
+      "Yard (tabs)\n  Hives: Hive list > Hive(hiveId = item.id)\n  Rota (start)\nrows hive(id, name): a, Oak | b, Elm\n".replace(
+        "Hive list >",
+        "Hive list (of hive) >",
+      ),
+    );
+    const tabs = project.containers.find(({ kind }) => kind === "tabs");
+    expect([project.root, tabs?.start, tabs?.members.length]).toEqual(["yard", "rota", 2]);
+    expect(project.containers.filter(({ kind }) => kind === "stack").map(({ members }) => members)).toEqual([["hives", "hive"]]);
+    expect(project.types[0]?.samples).toEqual([
+      { id: "a", name: "Oak" },
+      { id: "b", name: "Elm" },
+    ]);
+  });
+
+  it("parameters, arguments that are known without saying, conditions, facts, outcomes, ways in, planned", () => {
+    const project = built(
+      [
+        "app Tea",
+        "fact member (persists)",
+        'fact season "the season" = spring | "true" | autumn (outside)',
+        "rows tea(id, name): a, Assam",
+        "in /teas/{teaId} > Tea (waits, if fact.member, else Shelf)",
+        'in "Water boils" > Tea(teaId = "a") (notification)',
+        'Shelf: Tea list (of tea) > Tea, Join > "yes": Tea(teaId = "a") (submit, set member = true) | "no": nothing (submit)',
+        "Tea(teaId, size: number = 2, note?) (planned, path /tea/{teaId})",
+        "  - after 2 s > back",
+        "  - on leaving > Sure? (dialog, if !fact.member)",
+      ].join("\n"),
+    );
+    expect(project.facts.map(({ id, type, initial, source }) => [id, type, initial, source])).toEqual([
+      ["member", "boolean", false, "app"],
+      ["season", "choice", "spring", "outside"],
+    ]);
+    expect(lookup(project).screens.get("tea")).toMatchObject({
+      planned: true,
+      params: [{ required: true }, { type: "number", default: 2 }, { required: false }],
+    });
+    const [row, yes, no, later, leaving] = project.legs;
+    expect(row?.move).toEqual({ kind: "push", to: "tea", pass: { teaId: "item.id" } });
+    expect([yes?.on, yes?.set, no?.move]).toEqual([{ kind: "submit", element: "join", outcome: "yes" }, { member: "true" }, undefined]);
+    expect([later?.on, later?.move, leaving?.when]).toEqual([{ kind: "after", ms: 2000 }, { kind: "back" }, "!fact.member"]);
+    expect(project.entrances.map(({ kind, pattern, resume, otherwise, pass }) => [kind, pattern, resume, otherwise, pass])).toEqual([
+      ["link", "/teas/{teaId}", true, "shelf", undefined],
+      ["notification", undefined, undefined, undefined, { teaId: '"a"' }],
+    ]);
+  });
+
+  it("a way is tried, not guessed: what a modal covers is come back to by closing it", () => {
+    const project = built("Home: New > New note\nNew note (sheet): Done > Home, Cancel > close\n");
+    expect(legs(project)).toEqual(["Home open New note", "New note close", "New note close"]);
+    expect(legs(built("Home: New > New note\nNew note (sheet): Done > Home (reset)"))).toContain("New note reset Home");
+  });
+
+  it("says where and what is wrong, all of it at once", () => {
+    expect(wrong("")).toEqual(["1:1 there is no screen in it; expected one a line, such as Home: Plots > Plots"]);
+    expect(wrong("Home: > Plot\nPlot (hub, shiny)\nfact Big\nin plot > Plot")).toEqual([
+      "1:7 found “> Plot”, expected what is tapped before >",
+      "2:12 found “shiny”, expected hub, once, planned, no bar, path /plots or title …",
+      "3:6 found “Big”, expected a fact such as member, online = true or season = spring | summer",
+      "4:4 found “plot”, expected an address that begins with /, or a name in quotes",
+    ]);
+    expect(wrong("- Save")).toEqual(["1:3 found elements, expected a screen above them"]);
+    expect(wrong("Home: Go > Yard/Nowhere")).toEqual(["1:12 there is no place “Yard/Nowhere”; expected the name of a screen or container of these lines"]);
+    expect(wrong("rows tea(id, name): a")).toContain("1:6 row 1 has 1 values, expected 2: id, name");
+    expect(wrong("Home: Go > Plot(size)\nPlot(si ze)")).toEqual([
+      "1:17 found “size”, expected an argument such as plotId = item.id",
+      "2:6 found “si ze”, expected a parameter such as plotId, tab: number, filter? or size = 1",
+    ]);
+  });
+});
+
+describe("lines told", () => {
+  it.each(["hollowcomb", "hollowcomb-first-draft", "tidewatch"])("%s comes back as the same lines, and loses only what is listed", (name) => {
+    const project = demo(name);
+    const text = toLines(project);
+    const again = built(text);
+    expect(toLines(again)).toBe(text);
+    expect([again.screens.length, again.legs.length, again.containers.length, again.entrances.length, again.facts.length]).toEqual([
+      project.screens.length,
+      project.legs.length,
+      project.containers.length,
+      project.entrances.length,
+      project.facts.length,
+    ]);
+    expect(lostInLines(again)).toEqual([]);
+    // What is lost changes nothing that the checker would find.
+    const codes = (of: Project) => check(of, { fixes: false }).findings.filter(({ severity }) => severity !== "note").length;
+    if (name !== "hollowcomb-first-draft") expect(codes(again)).toBe(codes(project));
+  });
+
+  it("random documents come back as the same lines", () => {
+    let [compared, broken] = [0, 0];
+    const odd: string[] = [];
+    for (let seed = 0; seed < 160; seed++) {
+      const project = seed % 2 === 0 ? wholeDocument(seed) : randomDocument(seed, { guarded: true, unknown: seed % 3 === 0, screens: 6, legs: 10 });
+      const text = toLines(project);
+      const again = fromLines(text);
+      if (!again.ok)
+        odd.push(
+          `seed ${seed}: ${again.problems[0]?.line}:${again.problems[0]?.column} ${again.problems[0]?.message}\n${text.split("\n")[(again.problems[0]?.line ?? 1) - 1]}`,
+        );
+      else if (toLines(again.project) !== text) {
+        const [a, b] = [text.split("\n"), toLines(again.project).split("\n")];
+        const i = a.findIndex((line, at) => line !== b[at]);
+        odd.push(`seed ${seed}:\n- ${a[i]}\n+ ${b[i]}`);
+      } else compared += 1;
+    }
+    expect(odd.slice(0, 12)).toEqual([]);
+    expect(compared).toBe(160);
+    expect(broken).toBeLessThan(80);
+  });
+
+  it("names that look like something else are quoted", () => {
+    const odd = [
+      "back",
+      "close it",
+      "a, b",
+      "Tour: hives",
+      "in town",
+      "Settings icon",
+      "Plot list",
+      "on arriving",
+      "leave home:x",
+      'say "x"',
+      "x > y",
+      "(y)",
+      "a/b",
+      "Don't",
+      "#1",
+    ];
+    const project = built(
+      `app Odd\n${odd.map((name) => `"${name.replace(/"/g, '\\"')}": "${name.replace(/"/g, '\\"')}" > "${name.replace(/"/g, '\\"')}" (push)`).join("\n")}`,
+    );
+    expect(project.screens.map(({ name }) => name)).toEqual(odd);
+    expect(project.screens.map(({ elements }) => elements.map(({ kind, label }) => `${kind} ${label}`).join())).toEqual(odd.map((name) => `button ${name}`));
+    expect(project.legs.every((leg) => leg.move && "to" in leg.move && leg.move.to === leg.from)).toBe(true);
+    const text = toLines(project);
+    expect(toLines(built(text))).toBe(text);
+  });
+});
