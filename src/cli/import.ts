@@ -1,12 +1,21 @@
 import { basename } from "node:path";
 import { fromAddresses } from "../core/handoff/in/addresses.ts";
+import type { ImportResult } from "../core/handoff/in/imported.ts";
 import { fromScxml } from "../core/handoff/in/scxml.ts";
 import { fromSitemap } from "../core/handoff/in/sitemap.ts";
+import { fromLines } from "../core/lines/build.ts";
 import { SIZE_LIMIT } from "../core/model/read.ts";
 import { writeProject } from "../core/model/write.ts";
 import { readText, Unusable, writeOut } from "./files.ts";
 
-const READERS = { scxml: fromScxml, addresses: fromAddresses, sitemap: fromSitemap };
+/** Quick lines, as the other readers are asked. */
+function fromQuickLines(text: string, name: string): ImportResult {
+  const made = fromLines(text, name);
+  if (made.ok) return { ok: true, project: made.project, lost: [] };
+  return { ok: false, problems: made.problems.map(({ line, column, message }) => ({ line, message: `column ${column}: ${message}` })) };
+}
+
+const READERS = { scxml: fromScxml, addresses: fromAddresses, sitemap: fromSitemap, lines: fromQuickLines };
 export const IMPORTS = Object.keys(READERS);
 
 /** `etape import`: makes a project document; what could not be kept is listed on standard error. */

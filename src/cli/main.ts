@@ -9,6 +9,7 @@ import { Unusable } from "./files.ts";
 import { formatCommand } from "./format.ts";
 import { genCommand } from "./gen.ts";
 import { IMPORTS, importCommand } from "./import.ts";
+import { linesCommand } from "./lines.ts";
 import { serveCommand } from "./serve.ts";
 import { stepCommand } from "./step.ts";
 import { walkCommand } from "./walk.ts";
@@ -59,6 +60,13 @@ export async function main(args: string[]): Promise<number> {
     .option("--with-tests", "with walked: count the generated tests as well")
     .addHelpText("after", "\nExample: etape draw app.etape.json --as names --lens reach --out map.svg")
     .action(async (file, options) => done(await drawCommand(file, options)));
+  program
+    .command("lines")
+    .description("tells a project as quick lines")
+    .argument("<file>", "a project document; - reads standard input")
+    .option("--out <file>", "where to write them; - writes standard output", "-")
+    .addHelpText("after", "\nExample: etape lines app.etape.json > app.lines\n         etape import app.lines --from lines --out app.etape.json")
+    .action(async (file, options) => done(await linesCommand(file, options)));
   program
     .command("gen")
     .description("writes a hand-off: 0 written, 1 blockers make it meaningless, or what lies there is not of this design (--check)")

@@ -26,8 +26,23 @@ import {
 
 export type LinesResult = { ok: true; project: Project } | { ok: false; problems: LineProblem[] };
 
+/** A project as its lines make it, with what they leave open. */
+export interface Built {
+  ok: true;
+  project: Project;
+  /** Whether the lines name the project. */
+  named: boolean;
+  /** Ids of the legs whose way the lines leave open. */
+  loose: ReadonlySet<string>;
+}
+
 /** A project from quick lines, or every problem with its line, its column and what is expected. */
 export function fromLines(text: string, name = "App"): LinesResult {
+  return readLines(text, name);
+}
+
+/** The same, with what the lines leave open. */
+export function readLines(text: string, name: string): Built | Extract<LinesResult, { ok: false }> {
   const { lines, problems } = parseLines(text);
   const builder = new Builder(lines, name);
   const project = builder.build();
@@ -36,7 +51,7 @@ export function fromLines(text: string, name = "App"): LinesResult {
   const all = [...problems, ...builder.problems].sort((a, b) => a.line - b.line || a.column - b.column);
   if (all.length > 0) return { ok: false, problems: all };
   const read = readProjectData(project);
-  if (read.ok) return { ok: true, project: read.project };
+  if (read.ok) return { ok: true, project: read.project, named: lines.name !== undefined, loose: new Set(builder.loose.map(({ leg }) => leg.id)) };
   return {
     ok: false,
     problems: read.problems.slice(0, 20).map((problem) => ({ line: 1, column: 1, message: `the lines make no project: ${problemLine(problem)}` })),
@@ -67,7 +82,7 @@ class Builder {
   private readonly ids = new Set<string>();
   private readonly legIds = new Set<string>();
   private project: Project;
-  private readonly loose: Loose[] = [];
+  readonly loose: Loose[] = [];
 
   constructor(
     private readonly lines: Lines,
