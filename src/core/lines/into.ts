@@ -14,11 +14,6 @@ import { type Built, readLines } from "./build.ts";
 /** What some lines make of a project: one edit, and what it makes in words; or what is wrong with them. */
 export type IntoResult = { ok: true; edit: Edit; makes: string[]; last: string | undefined } | { ok: false; problems: LineProblem[] };
 
-/** Whether a text is meant as quick lines, and not as names of screens. */
-export function isLines(text: string): boolean {
-  return /[:>]|\((?:tabs|stack|drawer|sheet|modal|dialog|panel|full screen)\b/.test(text.replace(/"(?:[^"\\]|\\.)*"/g, ""));
-}
-
 /** Whether nothing has been built yet: then lines make the whole project. */
 export function isUntouched({ screens, containers, legs, entrances, facts, types, walks }: Project): boolean {
   const nothing = [containers, legs, entrances, facts, types, walks].every((list) => list.length === 0);

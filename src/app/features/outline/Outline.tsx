@@ -1,4 +1,5 @@
-import { useEffect, useMemo, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
+import { isLines } from "../../../core/lines/isLines.ts";
 import { applyEdit } from "../../../core/model/edits/kinds.ts";
 import { addScreenBeside } from "../../../core/model/edits/link.ts";
 import { elementIdOf, lookup, nameOf } from "../../../core/model/lookup.ts";
@@ -17,6 +18,8 @@ import { renameRow } from "./rename.ts";
 import { type OutlineRow, outlineRows } from "./tree.ts";
 import { useDragRows } from "./useDragRows.ts";
 import { WaysIn } from "./WaysIn.tsx";
+
+const LinesPreview = lazy(async () => ({ default: (await import("./LinesPreview.tsx")).LinesPreview }));
 
 /** Pixels beneath a chosen row that should be in view with it. */
 const LISTED = 64;
@@ -105,7 +108,16 @@ export function Outline() {
     if (beside !== undefined && now !== project) select({ kind: "place", id: beside });
     setQuery("");
   };
+  const lined = isLines(query);
+  const build = async (text: string) => {
+    const { buildLines } = await import("./buildLines.ts");
+    if (buildLines(session, text, openPlace)) setQuery("");
+  };
   const enter = () => {
+    if (lined && !shown.some((row) => row.key === hot) && !exactRow(shown, wanted)) {
+      void build(query);
+      return;
+    }
     const names = query.split(/[,\n]/).map((name) => name.trim());
     const found = shown.find((row) => row.key === hot) ?? exactRow(shown, wanted);
     setHot(undefined);
@@ -150,6 +162,10 @@ export function Outline() {
             const text = event.clipboardData.getData("text/plain");
             if (!text.includes("\n")) return;
             event.preventDefault();
+            if (text.split(/\r?\n/).some((line) => isLines(line) || /^\s+\S/.test(line))) {
+              void build(text);
+              return;
+            }
             setQuery(
               text
                 .split(/\r?\n/)
@@ -158,13 +174,19 @@ export function Outline() {
                 .join(", "),
             );
           }}
-          placeholder="Find or add a screen…"
+          placeholder="Find, add, or build: Plot: Edit > Edit plot"
+          title="A name finds or adds a screen. A line builds: Plots: Plot list > Plot, New plot > New plot (sheet)"
           aria-label="Find or add a screen"
           aria-activedescendant={hot === undefined ? undefined : rowId(hot)}
           className="h-8 w-full border border-hairline bg-band px-2 text-[12.5px]"
           onKeyDown={keysInField}
         />
-        {wanted !== "" && !exact && (
+        {lined && !exact && (
+          <Suspense>
+            <LinesPreview project={project} text={query} beside={openPlace} />
+          </Suspense>
+        )}
+        {wanted !== "" && !exact && !lined && (
           <button type="submit" className="mt-1 min-h-6 w-full truncate text-left text-[12px] font-semibold text-accent">
             + Add {wanted.includes(",") ? "screens" : "screen"} “{wanted}”{openPlace ? ` beside “${nameOf(project, openPlace)}”` : ""}
           </button>
@@ -213,7 +235,7 @@ export function Outline() {
             />
           ))}
         </div>
-        {shown.length === 0 && <p className="px-4 text-[12px] text-ink-2">Nothing is called that. Enter adds it as a screen.</p>}
+        {shown.length === 0 && !lined && <p className="px-4 text-[12px] text-ink-2">Nothing is called that. Enter adds it as a screen.</p>}
         <WaysIn />
       </div>
     </nav>

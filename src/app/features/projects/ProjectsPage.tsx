@@ -19,6 +19,7 @@ const DEMOS = {
 /** The reader of a file that is no project, by the end of its name; undefined for all others. */
 async function readerOf(name: string) {
   if (/\.txt$/i.test(name)) return (await import("../../../core/handoff/in/addresses.ts")).fromAddresses;
+  if (/\.lines$/i.test(name)) return (await import("./readLines.ts")).readLines;
   if (/\.scxml$/i.test(name)) return (await import("../../../core/handoff/in/scxml.ts")).fromScxml;
   if (/\.xml$/i.test(name)) return (await import("../../../core/handoff/in/sitemap.ts")).fromSitemap;
   return undefined;
@@ -106,7 +107,7 @@ export function ProjectsPage() {
         <input
           ref={file}
           type="file"
-          accept=".json,.txt,.xml,.scxml,application/json,text/plain,application/xml"
+          accept=".json,.lines,.txt,.xml,.scxml,application/json,text/plain,application/xml"
           className="hidden"
           aria-label="Project file"
           onChange={(event) => {

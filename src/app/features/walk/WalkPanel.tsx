@@ -1,15 +1,17 @@
-import { useDeferredValue, useState } from "react";
+import { Suspense, useDeferredValue, useState } from "react";
 import type { Width } from "../../../core/model/schema.ts";
 import { useDocument, useSelection, useWalk, useWalkState } from "../../session/hooks.ts";
 import { Button } from "../../ui/Button.tsx";
+import { Later, preload } from "../../ui/preloaded.tsx";
 import { type Size, useSize } from "../../ui/useSize.ts";
 
 import { Beneath } from "./Beneath.tsx";
 import { Controls, Outside } from "./Controls.tsx";
 import { Device, SIZES } from "./Device.tsx";
-import { Steps } from "./Steps.tsx";
 import { type Hands, type Told, useHands } from "./useHands.ts";
-import { Walks } from "./Walks.tsx";
+
+const Steps = preload(async () => (await import("./Steps.tsx")).Steps);
+const Walks = preload(async () => (await import("./Walks.tsx")).Walks);
 
 /** The size of the drawn device that is largest in some room, in its own pixels of width. */
 function roomFor({ width, height }: Size, of: Width): number {
@@ -46,8 +48,10 @@ export function WalkPanel() {
           <Says hands={hands} />
           <Outside project={project} state={state} hands={hands} marks={marks} onMarks={setMarks} />
           {!narrow && <Beneath project={project} state={state} />}
-          <Steps project={project} />
-          <Walks />
+          <Suspense>
+            <Later part={Steps} project={project} />
+            <Later part={Walks} />
+          </Suspense>
         </div>
       )}
     </section>

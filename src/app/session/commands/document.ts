@@ -56,6 +56,13 @@ export const WALK_AND_DOCUMENT: readonly Command[] = [
     run: goTo("hand-off"),
   },
   {
+    id: "copyLines",
+    group: "Document",
+    name: "Copy the project as lines",
+    words: ["quick lines", "text", "tell", "outline", "clipboard"],
+    run: (context) => void copyAsLines(context),
+  },
+  {
     id: "versions",
     group: "Document",
     name: "Go to the versions",
@@ -104,4 +111,18 @@ export const WALK_AND_DOCUMENT: readonly Command[] = [
 function step(session: Context["session"], by: 1 | -1) {
   const { goTo, at } = session.walk.getState();
   goTo(at + by);
+}
+
+/** Puts the project's quick lines on the clipboard, and says what they cannot tell. */
+async function copyAsLines({ session, project }: Context) {
+  const { lostInLines, toLines } = await import("../../../core/lines/tell.ts");
+  const say = session.notices.getState().say;
+  try {
+    await navigator.clipboard.writeText(toLines(project));
+    const lost = lostInLines(project);
+    if (lost.length === 0) say("The project is on the clipboard as lines.");
+    else say("The project is on the clipboard as lines, but for:", lost);
+  } catch {
+    say("The browser does not let Etape write to the clipboard. On the command line, “etape lines FILE” does the same.");
+  }
 }

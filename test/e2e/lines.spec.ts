@@ -1,0 +1,77 @@
+import { expect, test } from "@playwright/test";
+import { documentOf, moveOf, openEmpty, typeInPalette } from "./open.ts";
+
+const APP = [
+  "app Allotment",
+  "fact member (persists)",
+  "rows plot(id, name): a, Oak Corner | b, Long Bed",
+  "Main",
+  "  Welcome (once, no up, no bar): Sign in > Yard (reset, set member = true), on arriving > Yard (reset, if fact.member)",
+  "  Yard (tabs)",
+  "    Plots",
+  "      Plots (hub): Plot list (of plot) > Plot(plotId = item.id), New plot > New plot",
+  "      Plot(plotId) (title {param.plotId})",
+  "    Calendar (hub)",
+  "    Sheds (hub)",
+  "New plot (sheet): Name field, Save > close",
+].join("\n");
+
+test("an app is pasted as lines into the empty project: nothing is wrong, one undo", async ({ page }) => {
+  await openEmpty(page);
+  const field = page.getByLabel("Find or add a screen");
+  await field.evaluate((element, text) => {
+    const data = new DataTransfer();
+    data.setData("text/plain", text);
+    element.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
+  }, APP);
+  await expect(page.getByRole("treeitem", { name: "Calendar" })).toBeVisible();
+  await expect(page.getByTestId("proof")).toHaveAttribute("data-running", "false");
+  const project = await documentOf(page);
+  expect([project.name, project.screens.length, project.containers.map(({ kind }) => kind).sort()]).toEqual([
+    "Allotment",
+    6,
+    ["modal", "stack", "stack", "tabs"],
+  ]);
+  await expect(page.getByTestId("worst")).toContainText(/Nothing is wrong|taps from launch/);
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.getByRole("treeitem", { name: "Calendar" })).toHaveCount(0);
+});
+
+test("one line builds into a project that is begun, with a preview; a wrong one says where", async ({ page }) => {
+  await openEmpty(page, "Plots");
+  const field = page.getByLabel("Find or add a screen");
+  await field.fill("Plots: Plot list > Plot, New plot > New plot sheet (sheet), Settings icon > Settings");
+  await expect(page.getByRole("status").filter({ hasText: "Enter makes" })).toContainText("3 elements, 3 legs");
+  await field.press("Enter");
+  await expect(page.getByRole("treeitem", { name: "New plot sheet" }).first()).toBeVisible();
+  const project = await documentOf(page);
+  expect(project.legs.map(({ id }) => moveOf(project, id)?.kind)).toEqual(["push", "open", "push"]);
+  expect(project.screens.map(({ name }) => name).sort()).toEqual(["Home", "New plot sheet", "Plot", "Plots", "Settings"]);
+  await field.fill("Plots: > Plot");
+  await expect(page.getByRole("status").filter({ hasText: "Column 8" })).toContainText("expected what is tapped before >");
+  await field.fill("Plots: Plot list > Plot");
+  await expect(page.getByRole("status").filter({ hasText: "Enter makes" })).toContainText("nothing new");
+  await field.fill("Shed");
+  await field.press("Enter");
+  await expect(page.getByRole("treeitem", { name: "Shed" })).toBeVisible();
+});
+
+test("a project is copied as lines, and a file of lines opens as a project", async ({ page, context }) => {
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  await page.goto("/");
+  await page.getByRole("button", { name: /Open Hollowcomb/ }).click();
+  await expect(page.getByTestId("device")).toBeVisible();
+  await typeInPalette(page, "copy the project as lines");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("on the clipboard as lines")).toBeVisible();
+  const text = await page.evaluate(() => navigator.clipboard.readText());
+  expect(text).toContain("Apiaries (hub, lead menu, path /apiaries)");
+  await page.goto("/");
+  await page.getByLabel("Project file").setInputFiles({ name: "hives.lines", mimeType: "text/plain", buffer: Buffer.from(text) });
+  await expect(page.getByTestId("device")).toBeVisible();
+  await expect(page.getByTestId("proof")).toHaveAttribute("data-running", "false", { timeout: 30_000 });
+  await expect(page.getByTestId("worst")).toContainText("taps from launch");
+  await page.goto("/");
+  await page.getByLabel("Project file").setInputFiles({ name: "bad.lines", mimeType: "text/plain", buffer: Buffer.from("Home: > x") });
+  await expect(page.getByText("expected what is tapped before >")).toBeVisible();
+});
