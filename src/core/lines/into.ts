@@ -107,6 +107,12 @@ class Merging {
   private screen(screen: Screen) {
     const known = this.ids.get(screen.id) ?? this.project.screens.find(({ name }) => sameName(name, screen.name))?.id;
     const { id, elements, name, ...rest } = screen;
+    const container = this.project.containers.find((one) => sameName(one.name, name));
+    if (known === undefined && container && elements.length === 0 && screen.params.length === 0) {
+      // Only named as a target: it may be a modal or a stack that is there.
+      this.ids.set(id, container.id);
+      return;
+    }
     let at = known;
     if (at === undefined) {
       const { edit, screenId } = addScreenBeside(this.project, this.beside, name);

@@ -195,3 +195,10 @@ describe("lines told", () => {
     expect(toLines(built(text))).toBe(text);
   });
 });
+
+it("the example of the documentation is an app with which nothing is wrong", () => {
+  const text = /```\n(app Allotment[\s\S]*?)```/.exec(readFileSync("docs/lines.md", "utf8"))?.[1] ?? "";
+  const project = built(text);
+  expect(text.split("\n").filter((line) => line !== "").length).toBe(12);
+  expect(check(project, { fixes: false }).findings).toEqual([]);
+});
