@@ -282,6 +282,9 @@ function FirstSteps({ screens }: { screens: number }) {
       <li className={screens > 1 ? "line-through" : "text-ink"}>Add the next screen: type its name at the left and press Enter.</li>
       <li className={screens > 1 ? "text-ink" : ""}>Pick a screen and give it a button, at the left below.</li>
       <li>Drag from the button to where it leads, or press L and type. Then tap it on the device.</li>
+      <li>
+        Or type all of it as a line: <code className="font-mono text-[12px]">Plots: Plot list &gt; Plot, New plot &gt; New plot (sheet)</code>
+      </li>
     </ol>
   );
 }

@@ -50,7 +50,10 @@ export function Outline() {
   const worst = useMemo(() => worstByPlace(project, result?.findings ?? []), [project, result]);
   const chosen = useMemo(() => new Set(allChosen({ selected, also }).map(keyOf)), [selected, also]);
   const wanted = query.trim();
-  const shown = useMemo(() => rankedByName(rows, wanted, (row) => [row.name]), [rows, wanted]);
+  const lined = isLines(query);
+  // While a line is typed the outline stays as it is.
+  const sought = lined ? "" : wanted;
+  const shown = useMemo(() => rankedByName(rows, sought, (row) => [row.name]), [rows, sought]);
   /** The suggestion that the arrows are on while a name is typed. */
   const [hot, setHot] = useState<string>();
   const selectedKey = rowKeyOf(project, selected);
@@ -108,7 +111,6 @@ export function Outline() {
     if (beside !== undefined && now !== project) select({ kind: "place", id: beside });
     setQuery("");
   };
-  const lined = isLines(query);
   const build = async (text: string) => {
     const { buildLines } = await import("./buildLines.ts");
     if (buildLines(session, text, openPlace)) setQuery("");

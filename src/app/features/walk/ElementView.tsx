@@ -43,7 +43,7 @@ export function ElementView(props: Props) {
           {...common}
           aria-label={element.label}
           title={element.label}
-          className="flex min-h-7 min-w-7 items-center justify-center rounded-full border border-ink/60 px-1.5 text-[11px]"
+          className="flex min-h-7 min-w-7 items-center justify-center self-start rounded-full border border-ink/60 px-1.5 text-[11px]"
         >
           {element.label.slice(0, 1)}
         </button>
