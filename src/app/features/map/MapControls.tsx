@@ -37,7 +37,7 @@ export function MapControls({ project, zoomBy, showAll }: { project: Project; zo
         ))}
       </fieldset>
       <LensSelect />
-      <span className="mx-1 h-4 border-hairline border-l" />
+      <span className="mx-1 hidden h-4 border-hairline border-l @min-[560px]:inline" />
       <span className="hidden whitespace-nowrap font-mono text-[11px] @min-[560px]:inline">{countsOf(project)}</span>
       <PlannedMark project={project} />
       <span className="mx-1 h-4 border-hairline border-l" />
