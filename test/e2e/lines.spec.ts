@@ -75,3 +75,20 @@ test("a project is copied as lines, and a file of lines opens as a project", asy
   await page.getByLabel("Project file").setInputFiles({ name: "bad.lines", mimeType: "text/plain", buffer: Buffer.from("Home: > x") });
   await expect(page.getByText("expected what is tapped before >")).toBeVisible();
 });
+
+test("an empty project asks for its name and begins with a shape, as one undo", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: /Start empty/ }).click();
+  const start = page.getByRole("region", { name: "Start here" });
+  await start.getByLabel("What is the app called?").fill("Lost property");
+  await start.getByRole("button", { name: "Sign-in first" }).click();
+  await expect(page.getByRole("treeitem", { name: "Sign in" }).first()).toBeVisible();
+  await expect(start).toHaveCount(0);
+  await expect(page.getByText("Nothing is wrong.", { exact: true })).toBeVisible();
+  expect(await documentOf(page)).toMatchObject({
+    name: "Lost property",
+    screens: [{ name: "Welcome" }, { name: "Sign in" }, { name: "Home" }, { name: "Settings" }],
+  });
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(start).toBeVisible();
+});

@@ -10,15 +10,10 @@ import { sameName } from "../model/names.ts";
 import type { Container, Leg, Move, Project, Screen } from "../model/schema.ts";
 import type { LineProblem } from "./ast.ts";
 import { type Built, readLines } from "./build.ts";
+import { isUntouched } from "./isLines.ts";
 
 /** What some lines make of a project: one edit, and what it makes in words; or what is wrong with them. */
 export type IntoResult = { ok: true; edit: Edit; makes: string[]; last: string | undefined } | { ok: false; problems: LineProblem[] };
-
-/** Whether nothing has been built yet: then lines make the whole project. */
-export function isUntouched({ screens, containers, legs, entrances, facts, types, walks }: Project): boolean {
-  const nothing = [containers, legs, entrances, facts, types, walks].every((list) => list.length === 0);
-  return nothing && screens.length <= 1 && screens.every(({ elements, params, name }) => elements.length === 0 && params.length === 0 && name === "Home");
-}
 
 /**
  * What quick lines make of a project. In one in which nothing was built they are all of it; else screens and modals are found by their

@@ -1,4 +1,5 @@
 import { Suspense, useEffect, useMemo, useRef, useState } from "react";
+import { isUntouched } from "../../../core/lines/isLines.ts";
 import { inFocus } from "../../../core/map/focus.ts";
 import { columnX, routeOf } from "../../../core/map/lines.ts";
 import { CARD_WIDTH, tapsOn } from "../../../core/map/measure.ts";
@@ -14,7 +15,6 @@ import { keyOf } from "../../session/selection.ts";
 import { useLensView } from "../../session/useLens.ts";
 import { Later, preload } from "../../ui/preloaded.tsx";
 import { TypedAhead } from "../../ui/typedAhead.tsx";
-import { MapControls } from "./MapControls.tsx";
 import { LineEnds } from "./marks.tsx";
 import { RowsDrawing } from "./RowsDrawing.tsx";
 import { useDrawLeg } from "./useDrawLeg.ts";
@@ -25,6 +25,8 @@ import { useZoom } from "./useZoom.ts";
 
 const LensPanel = preload(async () => (await import("./LensPanel.tsx")).LensPanel);
 const FarDrawing = preload(async () => (await import("./FarDrawing.tsx")).FarDrawing);
+const MapControls = preload(async () => (await import("./MapControls.tsx")).MapControls);
+const StartHere = preload(async () => (await import("./StartHere.tsx")).StartHere);
 const LinkMade = preload(async () => (await import("./LinkMade.tsx")).LinkMade);
 const TargetPicker = preload(async () => (await import("./TargetPicker.tsx")).TargetPicker);
 
@@ -262,8 +264,18 @@ function Drawn() {
               </button>
             </p>
           )}
-          {project.legs.length === 0 && !linking && <FirstSteps screens={project.screens.length} />}
-          <MapControls project={project} zoomBy={zoomBy} showAll={seeAll} />
+          {!linking &&
+            project.legs.length === 0 &&
+            (isUntouched(project) ? (
+              <Suspense>
+                <Later part={StartHere} />
+              </Suspense>
+            ) : (
+              <FirstSteps screens={project.screens.length} />
+            ))}
+          <Suspense>
+            <Later part={MapControls} project={project} zoomBy={zoomBy} showAll={seeAll} />
+          </Suspense>
         </div>
       </div>
       {lensed && (
@@ -282,9 +294,6 @@ function FirstSteps({ screens }: { screens: number }) {
       <li className={screens > 1 ? "line-through" : "text-ink"}>Add the next screen: type its name at the left and press Enter.</li>
       <li className={screens > 1 ? "text-ink" : ""}>Pick a screen and give it a button, at the left below.</li>
       <li>Drag from the button to where it leads, or press L and type. Then tap it on the device.</li>
-      <li>
-        Or type all of it as a line: <code className="font-mono text-[12px]">Plots: Plot list &gt; Plot, New plot &gt; New plot (sheet)</code>
-      </li>
     </ol>
   );
 }

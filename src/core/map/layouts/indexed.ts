@@ -17,7 +17,7 @@ const TOP = 24;
 const CAPTION_BESIDE = 70;
 
 /** A section of so many further lines is not broken over two columns. */
-const SHORT = 6;
+export const SHORT = 6;
 
 /** A line of an index: a caption, or one or several screens. */
 export interface Entry {

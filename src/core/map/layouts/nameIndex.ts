@@ -5,7 +5,7 @@ import { type Outlined, outlined } from "../columns.ts";
 import { type Sections, sectionsOf } from "../sections.ts";
 import type { MapLayout, Room } from "../types.ts";
 import type { Density } from "./density.ts";
-import { type Column, type Entry, entriesOf, filled, type Gaps, INDENT, LEVEL, laidOut, PADDING } from "./indexed.ts";
+import { type Column, type Entry, entriesOf, filled, type Gaps, INDENT, LEVEL, laidOut, PADDING, SHORT } from "./indexed.ts";
 import { nameCard, nameWidths, waysIn } from "./made.ts";
 
 /** Between two columns of the index, where lines run. */
@@ -37,7 +37,8 @@ export function layoutIndex(project: Project, from: Sections, room: Room, densit
   if (!found) return undefined;
   const { widest, entries } = found;
   // The lowest height at which it still fits: columns of nearly the same length, over the whole width.
-  let [low, high] = [height / 12, height];
+  // A short band is not broken over two columns for it.
+  let [low, high] = [Math.min(height, Math.max(height / 12, density.caption + (SHORT + 2) * density.line)), height];
   for (let i = 0; i < 9; i++) {
     const middle = (low + high) / 2;
     if (fits(filled(entries, middle, gaps), widest, room.width)) high = middle;

@@ -1,0 +1,95 @@
+import { useMemo, useState } from "react";
+import { fromLines } from "../../../core/lines/build.ts";
+import { linesInto } from "../../../core/lines/into.ts";
+import { SHAPES, type Shape } from "../../../core/lines/shapes.ts";
+import { nameMark } from "../../../core/map/draw/card.ts";
+import { innerMarks } from "../../../core/map/draw/far.ts";
+import { bandMark, spineMark } from "../../../core/map/draw/ground.ts";
+import { launchMark } from "../../../core/map/farSvg.ts";
+import { layoutFar } from "../../../core/map/layouts/far.ts";
+import { changeProject } from "../../../core/model/edits/change.ts";
+import { useDocument, useNotices } from "../../session/hooks.ts";
+import { MarkView } from "./MarkView.tsx";
+
+/** The room that a picture of a shape is laid out for. */
+const ROOM = { width: 250, height: 132 };
+
+/** While nothing is built: what the app is called, and shapes to begin with; or what to do without one. */
+export function StartHere() {
+  const { project, apply } = useDocument();
+  const say = useNotices((n) => n.say);
+  const [name, setName] = useState(project.name);
+  const called = name.trim();
+  const begin = (shape: Shape) => {
+    const made = linesInto(project, `app ${JSON.stringify(called || project.name)}\n${shape.lines}`);
+    if (!made.ok) return;
+    apply(made.edit);
+    say(`${shape.name}: ready to walk. Rename what you like; Undo takes it back.`);
+  };
+  return (
+    <section aria-label="Start here" className="absolute inset-x-3 bottom-12 max-h-[78%] overflow-y-auto border-accent border-l-2 bg-paper/95 py-1 pl-4">
+      <label className="flex items-center gap-2 text-[13px]">
+        What is the app called?
+        <input
+          aria-label="What is the app called?"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          onBlur={() => called !== "" && called !== project.name && apply(changeProject({ name: called }))}
+          className="h-7 w-48 border border-hairline bg-sheet px-2 text-[13px]"
+        />
+      </label>
+      <h2 className="caption m-0 mt-2 mb-1 text-[13px]">Begin with a shape</h2>
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(172px,1fr))] gap-2">
+        {SHAPES.map((shape) => (
+          <button
+            key={shape.id}
+            type="button"
+            title={shape.says}
+            className="flex flex-col border border-hairline bg-sheet p-1.5 text-left hover:border-accent"
+            onClick={() => begin(shape)}
+          >
+            <ShapePicture shape={shape} />
+            <span className="mt-1 font-semibold text-[12.5px]">{shape.name}</span>
+          </button>
+        ))}
+      </div>
+      <p className="m-0 mt-2 text-[12.5px] text-ink-2">
+        Or type the first screen at the left and press Enter; or a line such as{" "}
+        <code className="font-mono text-[12px]">Plots: Plot list &gt; Plot, New plot &gt; New plot (sheet)</code>; or paste many lines.
+      </p>
+    </section>
+  );
+}
+
+/** The map of a shape, as names. */
+function ShapePicture({ shape }: { shape: Shape }) {
+  const drawn = useMemo(() => {
+    const made = fromLines(shape.lines);
+    if (!made.ok) return undefined;
+    const layout = layoutFar(made.project, "names", ROOM, true);
+    return {
+      width: layout.width,
+      height: Math.max(ROOM.height, layout.height),
+      marks: [
+        ...layout.bands.map((band, index) => bandMark(band, { index, size: layout.size })),
+        ...layout.spines.map((spine) => spineMark(spine, layout)),
+        ...innerMarks(made.project, layout),
+        ...(layout.launch ? [launchMark(layout.launch, layout.form === "columns" ? 17 : 11)] : []),
+        ...layout.cards.map((card) => nameMark(card, layout)),
+      ],
+    };
+  }, [shape]);
+  if (!drawn) return null;
+  return (
+    <svg
+      className="m pointer-events-none block h-[92px] w-full"
+      viewBox={`0 8 ${drawn.width} ${drawn.height}`}
+      preserveAspectRatio="xMinYMin meet"
+      aria-hidden="true"
+    >
+      {drawn.marks.map((mark, i) => (
+        <MarkView key={mark.key ?? i} mark={{ ...mark, attrs: { ...mark.attrs, "data-card": undefined, "data-place": undefined, "data-band": undefined } }} />
+      ))}
+    </svg>
+  );
+}
