@@ -50,6 +50,16 @@ export function routed(layout: MapLayout, from: End, to: End, blocked: readonly 
           { x: into.aisle, y: to.y },
           end,
         ]),
+        ...layout.gaps.map((gap) => [
+          start,
+          { x: out.aisle, y: from.y },
+          { x: out.aisle, y: from.foot },
+          { x: gap, y: from.foot },
+          { x: gap, y: to.foot },
+          { x: into.aisle, y: to.foot },
+          { x: into.aisle, y: to.y },
+          end,
+        ]),
       ];
       for (const points of tried) {
         if (!entersWell(points, into)) continue;

@@ -112,4 +112,6 @@ export interface MapLayout {
   trunk: number;
   /** Heights that are free of everything from side to side, beside the feet of the bands. */
   channels: number[];
+  /** Upright lines between columns that are free of cards in most bands: lines may run down them. */
+  gaps: number[];
 }

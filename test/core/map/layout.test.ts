@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { bigProject } from "../../../bench/big.ts";
 import { layoutMap } from "../../../src/core/map/layout.ts";
 import { linesOf, pathOf, routeOf } from "../../../src/core/map/lines.ts";
+import { isClear, obstacles } from "../../../src/core/map/route.ts";
 import type { Box, Card } from "../../../src/core/map/types.ts";
 import { addElement, addScreen, newScreen } from "../../../src/core/model/edits/add.ts";
 import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
@@ -63,6 +64,14 @@ describe("the layout of the map", () => {
         }
     }
     expect(through).toEqual([]);
+  });
+
+  it("draws no line of a leg in focus through a caption of the demos, and few of them round the whole map", () => {
+    const layout = layoutMap(demo);
+    const blocked = obstacles(layout);
+    const lines = demo.legs.flatMap((leg) => routeOf(demo, layout, leg, blocked) ?? []);
+    expect(lines.filter(({ points }) => !isClear(points, blocked))).toEqual([]);
+    expect(lines.filter(({ points }) => points.some(({ x }) => x === layout.trunk)).length).toBeLessThan(3);
   });
 
   it("is the same for the same document", () => {

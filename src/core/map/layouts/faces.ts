@@ -143,6 +143,7 @@ class Faces {
       spines: hangingSpines(this.from, this.bands, { level: LEVEL, to: this.left, at: 14 }),
       trunk: right + 18,
       channels: [],
+      gaps: [],
     });
   }
 }

@@ -162,7 +162,7 @@ export function laidOut(project: Project, from: Sections, columns: readonly Colu
   });
   for (const band of bands.values()) band.foot = bottom + 8;
   const all = { form, size, width: Math.max(room.width, x), height: bottom + 16, left: gutter, ruled: 0, pitch: 0, bands: [...bands.values()], cards, spines };
-  return finished(project, { drawing: "names", ...all, trunk: x - gutter / 2, channels: [TOP - 12, bottom + 8] });
+  return finished(project, { drawing: "names", ...all, trunk: x - gutter / 2, channels: [TOP - 12, bottom + 8], gaps: [] });
 }
 
 interface Made {

@@ -232,6 +232,7 @@ class Columns {
       spines: hangingSpines(this.from, this.bands, { level: LEVEL, to: this.left, at: this.density.caption / 2 + 2 }),
       trunk: this.room.width - MARGIN + 8,
       channels: [],
+      gaps: [],
     });
   }
 }

@@ -20,7 +20,7 @@ import {
 } from "../measure.ts";
 import { rowsOf } from "../rows.ts";
 import { type Section, type Sections, sectionsOf } from "../sections.ts";
-import { sheetWidth } from "../sheets.ts";
+import { captionWidth, sheetWidth } from "../sheets.ts";
 import type { Band, Card, MapLayout } from "../types.ts";
 
 /**
@@ -44,6 +44,8 @@ function sameList<T>(a: readonly T[], b: readonly T[]): boolean {
   return a.length === b.length && a.every((entry, i) => entry === b[i]);
 }
 
+/** Width of an element that a band shares, behind its caption. */
+const SHARED_ROW = 156;
 /** So many sheets, and no more, lie beneath one another. */
 const FEW_SHEETS = 9;
 /** Columns that a row of sheets may take where the ground is narrower. */
@@ -161,7 +163,9 @@ class Rows {
     const width = this.left + 14 + columns * PITCH;
     const bands = this.bands.map((band) => {
       const wide = band.lifted ? sheetWidth(band) : width - this.left;
-      return { ...band, width: wide, caption: { ...band.caption, width: wide - 24 } };
+      // What it shares with all its screens stands behind the caption.
+      const said = captionWidth(band) - 16 + band.rows.length * SHARED_ROW;
+      return { ...band, width: wide, caption: { ...band.caption, width: Math.min(wide - 24, said) } };
     });
     const first = firstScreen(this.project, this.project.root)?.id;
     const card = this.cards.find((c) => c.id === first);
@@ -180,6 +184,7 @@ class Rows {
       launch: card && { x: card.x, y: card.y + CARD_HEAD / 2 },
       trunk: width + 16,
       channels: [],
+      gaps: Array.from({ length: columns }, (_, i) => this.left + 14 + (i + 1) * PITCH - 14),
     };
   }
 
