@@ -292,6 +292,28 @@ describe("what comes in", () => {
     expect(check(made.project).findings.filter((f) => f.severity === "blocker")).toEqual([]);
   });
 
+  it("a hundred ordinary addresses, in each of the styles that routers use, come in without a blocker and with few notes", () => {
+    const nouns = "orders customers products invoices companies boxes teams projects tickets reports".split(" ");
+    const each = ["", "/new", "/:id", "/:id/edit", "/:id/history", "/:id/comments", "/:id/comments/:commentId", "/archive", "/search"];
+    const list = ["/", "/login", "/settings", "/settings/profile", "/about", "/help/*topic", ...nouns.flatMap((noun) => each.map((path) => `/${noun}${path}`))];
+    const styles: Array<(variable: string) => string> = [(v) => `:${v}`, (v) => `{${v}}`, (v) => `[${v}]`, (v) => `$${v}`, (v) => `<int:${v}>`];
+    for (const style of styles) {
+      const made = fromAddresses(list.map((path) => path.replace(/:(\w+)/g, (_, name: string) => style(name))).join("\n"));
+      if (!made.ok) throw new Error(made.problems[0]?.message);
+      valid(made.project);
+      const { findings } = check(made.project, { fixes: false });
+      expect([made.project.screens.length, findings.filter(({ severity }) => severity === "blocker").length]).toEqual([list.length, 0]);
+      expect(findings.length).toBeLessThanOrEqual(10);
+      const names = made.project.screens.map((screen) => screen.name);
+      expect(names).toEqual(expect.arrayContaining(["Orders", "Order", "Orders: new", "Order: edit", "Company: history", "Box: comments", "Order: comment"]));
+      expect(new Set(names).size).toBe(names.length);
+    }
+  });
+
+  it("a form of variable that is not known is named with its line, and not taken for text", () => {
+    expect(fromAddresses("/a\n/a/(group)/b\n/a/[[id]]")).toMatchObject({ ok: false, problems: [{ line: 2 }, { line: 3 }] });
+  });
+
   it("lines that are no address are all named with their numbers, and nothing is made", () => {
     const made = fromAddresses("/ok\nnot one\n/a/{b\n");
     expect(made).toEqual({

@@ -164,7 +164,7 @@ export function Outline() {
             const text = event.clipboardData.getData("text/plain");
             if (!text.includes("\n")) return;
             event.preventDefault();
-            if (text.split(/\r?\n/).some((line) => isLines(line) || /^\s+\S/.test(line))) {
+            if (text.split(/\r?\n/).some((line) => isLines(line) || /^(\s+\S|\/|https?:)/.test(line))) {
               void build(text);
               return;
             }

@@ -1,9 +1,13 @@
+import { fromAddresses } from "../../../core/handoff/in/addresses.ts";
 import { linesInto } from "../../../core/lines/into.ts";
+import { isUntouched } from "../../../core/lines/isLines.ts";
+import { difference } from "../../../core/model/edits/revise.ts";
 import type { Session } from "../../session/session.ts";
 
 /** Builds what some lines say as one edit, and chooses the first screen that they name; gives whether they could be read. */
 export function buildLines(session: Session, text: string, beside: string | undefined): boolean {
   const { project, apply } = session.document.getState();
+  if (isAddresses(text) && isUntouched(project)) return buildAddresses(session, text);
   const made = linesInto(project, text, beside);
   if (!made.ok) {
     session.notices.getState().say(
@@ -14,5 +18,28 @@ export function buildLines(session: Session, text: string, beside: string | unde
   }
   apply(made.edit);
   if (made.last !== undefined) session.selection.getState().select({ kind: "place", id: made.last });
+  return true;
+}
+
+/** A list of addresses, one a line. */
+function isAddresses(text: string): boolean {
+  const lines = text.split(/\r?\n/).filter((line) => line.trim() !== "" && !line.trim().startsWith("#"));
+  return lines.length > 1 && lines.every((line) => /^\s*(https?:\/\/|\/)\S*\s*$/.test(line));
+}
+
+/** Starts a project from addresses; what could not be kept is said. */
+function buildAddresses(session: Session, text: string): boolean {
+  const { project, apply } = session.document.getState();
+  const say = session.notices.getState().say;
+  const made = fromAddresses(text, project.name);
+  if (!made.ok) {
+    say(
+      "These addresses were not built:",
+      made.problems.slice(0, 8).map(({ line, message }) => (line === undefined ? message : `line ${line}: ${message}`)),
+    );
+    return false;
+  }
+  apply(difference(project, made.project, "Build from addresses"));
+  if (made.lost.length > 0) say("Not kept:", made.lost);
   return true;
 }

@@ -7,7 +7,7 @@ import type { ImportResult } from "./imported.ts";
 const MOST = 5000;
 
 /**
- * A project from a list of addresses, one a line, variables as `{id}` or `:id`: a screen for each,
+ * A project from a list of addresses, one a line, variables as routers write them (`{id}`, `:id`, `[id]`, `$id`, `<int:id>`): a screen for each,
  * its parameters from the variables, and legs from each address to those right below it.
  */
 export function fromAddresses(text: string, name = "Imported"): ImportResult {
@@ -20,7 +20,10 @@ export function fromAddresses(text: string, name = "Imported"): ImportResult {
     if (line === "" || line.startsWith("#")) return;
     const path = pathOf(line);
     if (path === undefined) {
-      problems.push({ line: i + 1, message: `“${line.slice(0, 60)}” is no address; expected one like /hives/{id} or /hives/:id` });
+      problems.push({
+        line: i + 1,
+        message: `“${line.slice(0, 60)}” is no address; expected one like /hives/{id}, /hives/:id, /hives/[id], /hives/$id or /hives/<int:id>`,
+      });
       return;
     }
     if (/[?#]/.test(line)) lost.push(`line ${i + 1}: the part after ? or # of ${line}`);
@@ -38,11 +41,24 @@ export function fromAddresses(text: string, name = "Imported"): ImportResult {
 export function pathOf(line: string): string[] | undefined {
   const path = line.replace(/^[a-z][a-z0-9+.-]*:\/\/[^/]*/i, "").replace(/[?#].*$/, "");
   if (!path.startsWith("/") || /\s/.test(path)) return undefined;
-  const segments = path.split("/").filter((segment) => segment !== "");
-  const named = segments.map((segment) =>
-    segment.replace(/^:([A-Za-z_]\w*)$/, "{$1}").replace(/^\*([A-Za-z_]\w*)?$/, (_, rest: string | undefined) => `{+${rest ?? "rest"}}`),
-  );
-  return named.every((segment) => /^[^{}]*(\{\+?[A-Za-z_]\w*\}[^{}]*)?$/.test(segment)) ? named : undefined;
+  const named = path
+    .split("/")
+    .filter((segment) => segment !== "")
+    .map(asVariable);
+  // What is left of another style is a form that is not known; it is named, and not taken for text.
+  return named.every((segment) => /^[^{}[\]<>$:*()]*(\{\+?[A-Za-z_]\w*\}[^{}[\]<>$:*()]*)?$/.test(segment)) ? named : undefined;
+}
+
+const NAME = "([A-Za-z_]\\w*)";
+/** How routers write a variable, and all the rest of an address; the name stands in the first group that is there. */
+const VARIABLES = [`:${NAME}`, `\\[${NAME}\\]`, `\\$${NAME}`, `<(?:\\w+:)?${NAME}>`, `\\{${NAME}(?::\\w+)?\\}`].map((form) => new RegExp(`^${form}$`));
+const RESTS = ["\\*([A-Za-z_]\\w*)?", `\\[\\.\\.\\.${NAME}\\]`, `<path:${NAME}>`, "\\$", `\\{${NAME}\\*\\}`].map((form) => new RegExp(`^${form}$`));
+
+function asVariable(segment: string): string {
+  const rest = RESTS.map((form) => form.exec(segment)).find((found) => found);
+  if (rest) return `{+${rest[1] ?? "rest"}}`;
+  const variable = VARIABLES.map((form) => form.exec(segment)).find((found) => found);
+  return variable ? `{${variable[1]}}` : segment;
 }
 
 function projectOf(paths: Map<string, string[]>, name: string): Project {
@@ -51,8 +67,9 @@ function projectOf(paths: Map<string, string[]>, name: string): Project {
   const ids = new Map<string, string>();
   const screens: Screen[] = [];
   const first = sorted[0]?.[0] ?? "/";
+  const titles = titlesOf(sorted.map(([, segments]) => segments));
   for (const [path, segments] of sorted) {
-    const title = titleOf(segments);
+    const title = titles.get(segments) ?? path;
     const id = freshId(title, taken, "place");
     taken.add(id);
     ids.set(path, id);
@@ -107,15 +124,50 @@ function addLegTo(project: Project, ids: Map<string, string>, paths: Map<string,
   to.up = from.id;
 }
 
-function titleOf(segments: string[]): string {
-  const words = segments.filter((segment) => !segment.includes("{"));
-  const last = segments.at(-1);
-  if (last === undefined) return "Home";
-  const base =
-    words
-      .at(-1)
-      ?.replace(/[-_.]+/g, " ")
-      .trim() || "Page";
-  const title = base.charAt(0).toUpperCase() + base.slice(1);
-  return last.includes("{") ? `${title}: one` : title;
+/** A name for each address: its last word, with those before it as far as that is needed to tell it from others. */
+function titlesOf(paths: ReadonlyArray<readonly string[]>): ReadonlyMap<readonly string[], string> {
+  const words = new Map(paths.map((segments) => [segments, wordsOf(segments)]));
+  const out = new Map<readonly string[], string>();
+  const taken = new Set<string>();
+  const counts = (length: number) => {
+    const seen = new Map<string, number>();
+    for (const list of words.values()) seen.set(joined(list, length), (seen.get(joined(list, length)) ?? 0) + 1);
+    return seen;
+  };
+  const most = Math.max(1, ...[...words.values()].map((list) => list.length));
+  const seen = Array.from({ length: most + 1 }, (_, length) => counts(length));
+  for (const [segments, list] of words) {
+    const length = Array.from({ length: list.length }, (_, i) => i + 1).find((n) => seen[n]?.get(joined(list, n)) === 1) ?? list.length;
+    let title = joined(list, length);
+    for (let n = 2; taken.has(title.toLowerCase()); n++) title = `${joined(list, length)} ${n}`;
+    taken.add(title.toLowerCase());
+    out.set(segments, title);
+  }
+  return out;
+}
+
+/** The last words of a name, such as “Order: edit”. */
+function joined(words: readonly string[], length: number): string {
+  const [first = "", ...rest] = words.slice(-Math.max(1, length));
+  return [first, ...rest.map((word) => word.charAt(0).toLowerCase() + word.slice(1))].join(": ");
+}
+
+/** What an address is about, word by word: of `/orders/{id}/edit` “Order” and “Edit”. */
+function wordsOf(segments: readonly string[]): string[] {
+  const words: string[] = [];
+  segments.forEach((segment, i) => {
+    if (segment.includes("{")) return;
+    const text = segment.replace(/[-_.]+/g, " ").trim() || "Page";
+    const word = text.charAt(0).toUpperCase() + text.slice(1);
+    words.push(segments[i + 1]?.includes("{") ? singular(word) : word);
+  });
+  return words.length > 0 ? words : [segments.length === 0 ? "Home" : "Page"];
+}
+
+/** One of many, by the commonest endings of English; a word that has none of them is one already. */
+function singular(word: string): string {
+  if (/(ss|us|is)$/i.test(word)) return `${word}: one`;
+  if (/ies$/i.test(word)) return word.replace(/ies$/i, "y");
+  if (/(ch|sh|x|z|s)es$/i.test(word)) return word.replace(/es$/i, "");
+  return /s$/i.test(word) ? word.replace(/s$/i, "") : `${word}: one`;
 }
