@@ -16,10 +16,12 @@ import { app } from "../../vectors/app.ts";
 const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
 if (!read.ok) throw new Error("the demo does not read");
 const demo = read.project;
+/** What a screen needs to know. */
+const ID = { name: "id", type: "text", required: true };
 const project = app("t", {
   tabs: { t: "s u" },
   stacks: { s: "a b c", u: "x" },
-  screens: { b: { params: ["id"] }, c: { params: ["id"] } },
+  screens: { b: { params: [ID] }, c: { params: [ID] } },
   legs: ["ab a push b pass.id='1'", "bc b push c pass.id=param.id"],
 });
 
@@ -33,7 +35,12 @@ describe("reach", () => {
   });
 
   it("says what a change would bring nearer, and what it would put out of reach", () => {
-    const direct = { ...project, legs: [...project.legs, ...app("t", { tabs: { t: "s" }, stacks: { s: "a c" }, legs: ["ac a push c pass.id='2'"] }).legs] };
+    const direct = app("t", {
+      tabs: { t: "s u" },
+      stacks: { s: "a b c", u: "x" },
+      screens: { b: { params: [ID] }, c: { params: [ID] } },
+      legs: ["ab a push b pass.id='1'", "bc b push c pass.id=param.id", "ac a push c pass.id='2'"],
+    });
     expect(reachChange(project, direct, { lens: "reach" })).toEqual(["1 screen nearer: “c” 2 → 1."]);
     expect(reachChange(direct, { ...direct, legs: [] }, { lens: "reach" })[0]).toContain("“b” 1 → not reached");
     expect(reachChange(project, project, { lens: "reach" })).toEqual(["No screen comes nearer or goes farther."]);
@@ -57,7 +64,7 @@ describe("changed", () => {
     const newer = app("t", {
       tabs: { t: "s u" },
       stacks: { s: "a b", u: "x c n" },
-      screens: { b: { params: ["id"] }, c: { params: ["id"] } },
+      screens: { b: { params: [ID] }, c: { params: [ID] } },
       legs: ["ab a push b pass.id='2'"],
     });
     const older = { ...project, walks: [{ id: "w", name: "To c", events: [{ do: "leg" as const, leg: "bc" }] }] };
