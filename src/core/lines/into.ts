@@ -11,6 +11,7 @@ import type { Container, Leg, Move, Project, Screen } from "../model/schema.ts";
 import type { LineProblem } from "./ast.ts";
 import { type Built, readLines } from "./build.ts";
 import { isUntouched } from "./isLines.ts";
+import { flagged } from "./legs.ts";
 
 /** What some lines make of a project: one edit, and what it makes in words; or what is wrong with them. */
 export type IntoResult = { ok: true; edit: Edit; makes: string[]; last: string | undefined } | { ok: false; problems: LineProblem[] };
@@ -132,15 +133,15 @@ class Merging {
     const inner = elementIdOf(leg);
     const element = inner === undefined ? undefined : this.ids.get(`${leg.from} ${inner}`);
     const plain = leg.on.kind === "tap" && leg.on.outcome === undefined && leg.when === undefined && leg.set === undefined;
-    if (plain && to !== undefined && this.from.loose.has(leg.id)) {
-      this.apply(linkElement(this.project, { place: from, element }, to, proposal(this.project, { place: from, element }, to)).edit);
+    const open = this.from.loose.get(leg.id);
+    if (plain && to !== undefined && open) {
+      const proposed = proposal(this.project, { place: from, element }, to);
+      this.apply(linkElement(this.project, { place: from, element }, to, { ...proposed, move: flagged(proposed.move, open) }).edit);
       return;
     }
     const on = element === undefined ? leg.on : { ...leg.on, element };
     const move =
-      leg.move && this.from.loose.has(leg.id) && to !== undefined
-        ? proposal(this.project, { place: from, element }, to).move
-        : leg.move && this.moved(leg.move);
+      leg.move && open && to !== undefined ? flagged(proposal(this.project, { place: from, element }, to).move, open) : leg.move && this.moved(leg.move);
     const { move: _, ...rest } = leg;
     this.apply(addLeg(this.project, { ...rest, id: freshLegId(this.project, leg.id), from, on: on as Leg["on"], ...(move ? { move } : {}) }));
   }

@@ -2,7 +2,7 @@ import { proposal } from "../insight/proposal.ts";
 import { freshId } from "../model/edits/edit.ts";
 import { sameValue } from "../model/json.ts";
 import { elementIdOf, elementsOf, lookup, targetOf } from "../model/lookup.ts";
-import { takesPass } from "../model/moves.ts";
+import { takesPass, withPass } from "../model/moves.ts";
 import { suitedMove, withArguments } from "../model/propose.ts";
 import type { Container, Element, Leg, Move, Param, Project, Screen } from "../model/schema.ts";
 import { labelOf, TAKEN_LINE, TAKEN_TARGET, triggerOf } from "./parse.ts";
@@ -18,6 +18,7 @@ import {
   MOVE_FLAGS,
   SCREEN_FLAGS,
   SCREEN_SAID,
+  usualEdge,
   WAY_IN_FLAGS,
   WAYS,
 } from "./words.ts";
@@ -296,11 +297,8 @@ class Teller {
 /** Where a leg only sets facts, or leads to a place that is not there. */
 const NOTHING = { target: "nothing", words: [] };
 
-function stripped(move: Move): Move {
-  if (!takesPass(move)) return move;
-  const { pass: _, ...rest } = move;
-  return rest;
-}
+/** A move without what it passes. */
+const stripped = (move: Move): Move => withPass(move, undefined);
 
 function placeName(name: string): string {
   return quotedIfNeeded(name, TAKEN_LINE);
@@ -362,10 +360,9 @@ function containerWords(container: Container, starts: boolean, apart: boolean): 
 function modalWords(container: Container): string[] {
   if (container.kind !== "modal") return [];
   const { shape, edge, align, extent } = container;
-  const usual = shape === "sheet" || shape === "full" ? "bottom" : shape === "panel" ? "right" : "center";
   const large = { fit: "as large as it needs", half: "half the page", most: "most of the page" };
   return [
-    ...(edge === usual ? [] : [`from the ${edge}`]),
+    ...(edge === usualEdge(shape) ? [] : [`from the ${edge}`]),
     ...(align === undefined ? [] : [`aligned to the ${align}`]),
     ...(extent === undefined ? [] : [large[extent]]),
   ];

@@ -2,8 +2,15 @@ import type { Container, Element, Entrance, Leg, Move, Screen } from "../model/s
 
 /** The words between parentheses, as they are read and as they are told. One table a thing, so that the two cannot differ. */
 
+export type Shape = Extract<Container, { kind: "modal" }>["shape"];
+
+/** Where a modal of a shape comes from, unless something else is said. */
+export function usualEdge(shape: Shape): Extract<Container, { kind: "modal" }>["edge"] {
+  return shape === "sheet" || shape === "full" ? "bottom" : shape === "panel" ? "right" : "center";
+}
+
 /** Of a container: its kind, by the word that names it. */
-export const CONTAINER_KINDS: Record<string, { kind: Container["kind"]; shape?: "sheet" | "full" | "dialog" | "panel" }> = {
+export const CONTAINER_KINDS: Record<string, { kind: Container["kind"]; shape?: Shape }> = {
   stack: { kind: "stack" },
   tabs: { kind: "tabs" },
   drawer: { kind: "drawer" },
@@ -26,7 +33,10 @@ const flag = <T>(word: string, has: (of: T) => boolean, part: Partial<T>): Flag<
 interface Said<T> {
   word: string;
   get: (of: T) => string | undefined;
-  set: (of: T, value: string) => T;
+  /** What is expected, where not everything can stand behind the word. */
+  expects?: string;
+  /** Undefined where the value says nothing. */
+  set: (of: T, value: string) => T | undefined;
 }
 const said = <T>(word: string, get: (of: T) => string | undefined, set: (of: T, value: string) => T): Said<T> => ({ word, get, set });
 
@@ -54,10 +64,15 @@ export const SCREEN_SAID: ReadonlyArray<Said<Screen>> = [
     (s) => s.title,
     (s, title) => ({ ...s, title }),
   ),
-  said<Screen>("pages", pagesText, (s, text) => {
-    const pages = pagesOf(text);
-    return pages ? { ...s, pages } : s;
-  }),
+  {
+    word: "pages",
+    expects: "pages plot by plotId, and along a field to order them",
+    get: pagesText,
+    set: (s, text) => {
+      const pages = pagesOf(text);
+      return pages && { ...s, pages };
+    },
+  },
 ];
 
 /** `pages hive by hiveId along route`: previous and next over the rows of a record type. */
@@ -162,31 +177,43 @@ export const WAYS: Record<"push" | "replace" | "reset" | "return" | "open" | "se
 };
 
 /** What a move does otherwise than its kind does by itself. */
-export const MOVE_FLAGS: ReadonlyArray<Flag<Move>> = [
-  { word: "beneath", has: (m) => m.kind === "push" && m.in === "beneath", set: (m) => (m.kind === "push" ? { ...m, in: "beneath" } : m) },
-  ...(["copy", "stay", "rewind"] as const).map(
-    (repeat): Flag<Move> => ({
-      word: { copy: "again as a copy", stay: "stay if it shows", rewind: "rewind to it" }[repeat],
-      has: (m) => m.kind === "push" && m.repeat === repeat,
-      set: (m) => (m.kind === "push" ? { ...m, repeat } : m),
-    }),
-  ),
-  ...(["source", "stack"] as const).map(
-    (tidy): Flag<Move> => ({
-      word: tidy === "source" ? "this goes" : "this stack goes",
-      has: (m) => (m.kind === "push" || m.kind === "select") && m.tidy === tidy,
-      set: (m) => (m.kind === "push" || m.kind === "select" ? { ...m, tidy } : m),
-    }),
-  ),
-  ...(["push", "replace", "nothing"] as const).map(
-    (orElse): Flag<Move> => ({
-      word: orElse === "nothing" ? "or nothing" : `or ${orElse}`,
-      has: (m) => m.kind === "return" && m.orElse === orElse,
-      set: (m) => (m.kind === "return" ? { ...m, orElse } : m),
-    }),
-  ),
-  { word: "instead", has: (m) => m.kind === "open" && m.instead === true, set: (m) => (m.kind === "open" ? { ...m, instead: true } : m) },
-  { word: "from its start", has: (m) => m.kind === "select" && m.fresh === true, set: (m) => (m.kind === "select" ? { ...m, fresh: true } : m) },
+export const MOVE_FLAGS: ReadonlyArray<Flag<Move> & { with: string }> = [
+  {
+    word: "beneath",
+    with: "push",
+    has: (m: Move) => m.kind === "push" && m.in === "beneath",
+    set: (m: Move) => (m.kind === "push" ? { ...m, in: "beneath" } : m),
+  },
+  ...(["copy", "stay", "rewind"] as const).map((repeat) => ({
+    with: "push",
+    word: { copy: "again as a copy", stay: "stay if it shows", rewind: "rewind to it" }[repeat],
+    has: (m: Move) => m.kind === "push" && m.repeat === repeat,
+    set: (m: Move) => (m.kind === "push" ? { ...m, repeat } : m),
+  })),
+  ...(["source", "stack"] as const).map((tidy) => ({
+    with: "push or switch",
+    word: tidy === "source" ? "this goes" : "this stack goes",
+    has: (m: Move) => (m.kind === "push" || m.kind === "select") && m.tidy === tidy,
+    set: (m: Move) => (m.kind === "push" || m.kind === "select" ? { ...m, tidy } : m),
+  })),
+  ...(["push", "replace", "nothing"] as const).map((orElse) => ({
+    with: "pop to",
+    word: orElse === "nothing" ? "or nothing" : `or ${orElse}`,
+    has: (m: Move) => m.kind === "return" && m.orElse === orElse,
+    set: (m: Move) => (m.kind === "return" ? { ...m, orElse } : m),
+  })),
+  {
+    word: "instead",
+    with: "open",
+    has: (m: Move) => m.kind === "open" && m.instead === true,
+    set: (m: Move) => (m.kind === "open" ? { ...m, instead: true } : m),
+  },
+  {
+    word: "from its start",
+    with: "switch",
+    has: (m: Move) => m.kind === "select" && m.fresh === true,
+    set: (m: Move) => (m.kind === "select" ? { ...m, fresh: true } : m),
+  },
 ];
 
 export const LEG_FLAGS: ReadonlyArray<Flag<Leg>> = [
@@ -212,3 +239,13 @@ export const WAY_IN_FLAGS: ReadonlyArray<Flag<Entrance>> = [
   flag<Entrance>("waits", (e) => e.resume === true, { resume: true }),
   flag<Entrance>("on top", (e) => e.warm === "onTop", { warm: "onTop" }),
 ];
+
+/** `from the right`, `half high`: where a modal comes from and how much of the page it takes. */
+export function modalPlace(word: string): Partial<Extract<Container, { kind: "modal" }>> | undefined {
+  const [, edge] = /^from the (top|bottom|left|right|center)$/.exec(word) ?? [];
+  if (edge !== undefined) return { edge: edge as "top" };
+  const [, align] = /^aligned to the (start|center|end)$/.exec(word) ?? [];
+  if (align !== undefined) return { align: align as "start" };
+  const extent = { "as large as it needs": "fit", "half the page": "half", "most of the page": "most" }[word];
+  return extent === undefined ? undefined : { extent: extent as "fit" };
+}

@@ -202,3 +202,23 @@ it("the example of the documentation is an app with which nothing is wrong", () 
   expect(text.split("\n").filter((line) => line !== "").length).toBe(12);
   expect(check(project, { fixes: false }).findings).toEqual([]);
 });
+
+describe("nothing that lines say is left out silently", () => {
+  it("what is said of a way that is left open holds for the way that is found", () => {
+    const [leg] = built("Home: Go > Plot (this goes)\nPlot").legs;
+    expect(leg?.move).toEqual({ kind: "push", to: "plot", tidy: "source" });
+    expect(built("Main\n  Home: Go > Plot (in Main)\n  Plot").legs[0]?.move).toEqual({ kind: "push", to: "plot", in: "main" });
+  });
+
+  it("what cannot hold, or names no place, is wrong where it stands", () => {
+    expect(wrong("Home: Go > Plot (reset, this goes)\nPlot")).toEqual(["1:25 “this goes” says nothing of this way; expected it with push or switch"]);
+    expect(wrong("Home: Go > back (instead)")).toEqual(["1:18 “instead” says nothing of this way; expected it with open"]);
+    expect(wrong("Home: Go > Plot (push, in Nowhere)\nPlot")).toEqual(["1:24 found “in Nowhere”, expected in and the name of a stack"]);
+    expect(wrong("Home: Go > Sheet (open, showing Nothing)\nSheet (sheet)")).toEqual([
+      "1:25 found “showing Nothing”, expected showing and the name of a screen",
+    ]);
+    expect(wrong("Home (pages plots)")).toEqual(["1:7 found “pages plots”, expected pages plot by plotId, and along a field to order them"]);
+    expect(wrong("Home (tabs)\n  A (at the top)")).toEqual(["2:6 found “at the top”, expected hub, once, planned, no bar, path /plots or title …"]);
+    expect(wrong("Side (drawer, at the top)\n  A")).toEqual(["1:15 “at the top” says nothing of a drawer"]);
+  });
+});

@@ -1,0 +1,217 @@
+import { newContainer, newScreen } from "../model/edits/add.ts";
+import { freshId } from "../model/edits/edit.ts";
+import type { Container, Element, Screen } from "../model/schema.ts";
+import type { PlaceNode } from "./ast.ts";
+import { pathOf } from "./parse.ts";
+import type { Problems } from "./problems.ts";
+import { barOf, CONTAINER_FLAGS, CONTAINER_KINDS, ELEMENT_FLAGS, ELEMENT_SAID, modalPlace, SCREEN_FLAGS, SCREEN_SAID, type Shape, usualEdge } from "./words.ts";
+
+/** A place as its lines make it. */
+export interface Made {
+  id: string;
+  node: PlaceNode;
+  owner: Made | undefined;
+  container: Container | undefined;
+  screen: Screen | undefined;
+}
+
+const NOWHERE: Omit<PlaceNode, "name" | "line" | "column"> = { params: [], options: [], elements: [], members: [] };
+
+/** Screens and containers from their lines, and those that lines only lead to. */
+export class Places {
+  readonly made: Made[] = [];
+  private readonly ids = new Set<string>();
+
+  constructor(private readonly problems: Problems) {}
+
+  private fresh(name: string): string {
+    const id = freshId(name, this.ids, "place");
+    this.ids.add(id);
+    return id;
+  }
+
+  place(node: PlaceNode, owner: Made | undefined): Made {
+    const id = this.fresh(node.name);
+    const kind = CONTAINER_KINDS[node.options[0]?.text ?? ""] ?? (node.members.length > 0 ? { kind: "stack" as const } : undefined);
+    const one: Made = { id, node, owner, container: undefined, screen: undefined };
+    this.made.push(one);
+    if (!kind) {
+      one.screen = this.screen(node, id);
+      return one;
+    }
+    if (node.params.length > 0) this.problems.wrong(node, `“${node.name}” is a container; only screens take parameters`);
+    const inside =
+      kind.kind === "modal" && node.members.length === 0
+        ? [{ ...NOWHERE, name: node.name, line: node.line, column: node.column, elements: node.elements }]
+        : node.members;
+    if (inside !== node.members) one.node = { ...node, elements: [] };
+    const members = inside.map((member) => this.place(member, one));
+    const own = members.filter(({ container }) => container?.kind !== "modal");
+    const start = own.find((member) => member.node.options.some(({ text }) => text === "start")) ?? own[0];
+    one.container = this.container(
+      node,
+      newContainer(
+        kind.kind,
+        id,
+        node.name,
+        own.map((member) => member.id),
+      ),
+      kind.shape,
+      start?.id ?? id,
+    );
+    return one;
+  }
+
+  private screen(node: PlaceNode, id: string): Screen {
+    let screen: Screen = newScreen(id, node.name);
+    screen.params = node.params.map(({ name, type, required, default: value }) => ({
+      name,
+      type,
+      required,
+      ...(value === undefined ? {} : { default: value as string }),
+    }));
+    for (const option of node.options) {
+      const bar = barOf(option.text);
+      if (bar) screen = { ...screen, bar };
+      else if (option.text !== "start" && option.text !== "apart" && !option.text.startsWith("up "))
+        screen = this.problems.worded(option, screen, SCREEN_FLAGS, SCREEN_SAID, "hub, once, planned, no bar, path /plots or title …");
+    }
+    return screen;
+  }
+
+  private container(node: PlaceNode, made: Container, shape: Shape | undefined, start: string): Container {
+    let container: Container = { ...made, start };
+    if (container.kind === "modal" && shape) {
+      container = { ...container, shape, edge: usualEdge(shape) };
+    }
+    for (const option of node.options) {
+      if (option.text === "start" || option.text === "apart" || CONTAINER_KINDS[option.text]) continue;
+      const bar = barOf(option.text);
+      const placed = container.kind === "modal" ? modalPlace(option.text) : undefined;
+      if (bar) container = { ...container, bar };
+      else if (placed) container = { ...container, ...placed } as Container;
+      else
+        container = this.problems.worded(
+          option,
+          container,
+          CONTAINER_FLAGS,
+          [],
+          "the kind of container first (stack, tabs, drawer, sheet, dialog), then what is special of it",
+          container.kind === "tabs" ? "tabs" : `a ${container.kind}`,
+        );
+    }
+    return container;
+  }
+
+  /** Places that lines lead to and that none makes are made beside where they are led to from. */
+  missing() {
+    for (const one of [...this.made])
+      for (const element of one.node.elements)
+        for (const leg of element.legs) {
+          const { target } = leg;
+          if (target.is !== "place" || target.path.length !== 1 || this.find(target.path)) continue;
+          const [name = ""] = target.path;
+          const kind = leg.options.map(({ text }) => CONTAINER_KINDS[text]).find((found) => found?.kind === "modal");
+          const node: PlaceNode = { ...NOWHERE, name, line: leg.line, column: leg.column };
+          if (kind)
+            this.place(
+              { ...node, options: [{ text: leg.options.find(({ text }) => CONTAINER_KINDS[text])?.text ?? "sheet", line: leg.line, column: leg.column }] },
+              undefined,
+            );
+          else this.beside(one, this.place(node, undefined));
+        }
+  }
+
+  /** Puts a new screen into the stack of another; where that stands in none, a stack is put around the two. */
+  private beside(from: Made, made: Made) {
+    const around = from.container && from.container.kind !== "modal" ? from : from.owner;
+    made.owner = around;
+    if (!around?.container) return;
+    const { container } = around;
+    if (container.kind === "stack" || from.container) {
+      container.members.push(made.id);
+      return;
+    }
+    const node: PlaceNode = { ...NOWHERE, name: from.node.name, line: from.node.line, column: from.node.column };
+    const stack: Made = { id: this.fresh(`${from.node.name} stack`), node, owner: around, screen: undefined, container: undefined };
+    stack.container = newContainer("stack", stack.id, from.node.name, [from.id, made.id]);
+    around.container = {
+      ...container,
+      members: container.members.map((id) => (id === from.id ? stack.id : id)),
+      start: container.start === from.id ? stack.id : container.start,
+    };
+    from.owner = stack;
+    made.owner = stack;
+    this.made.push(stack);
+  }
+
+  root(): string {
+    const top = this.made.filter(
+      ({ owner, container, node }) => owner === undefined && container?.kind !== "modal" && !node.options.some(({ text }) => text === "apart"),
+    );
+    const [only, ...others] = top;
+    if (only && others.length === 0) return only.id;
+    if (!only) {
+      const first = this.made.find(({ screen }) => screen);
+      return first?.id ?? "home";
+    }
+    const id = this.fresh("App");
+    const stack: Made = {
+      id,
+      node: { ...NOWHERE, name: "App", line: 1, column: 1 },
+      owner: undefined,
+      screen: undefined,
+      container: newContainer(
+        "stack",
+        id,
+        "App",
+        top.map((one) => one.id),
+      ),
+    };
+    for (const one of top) one.owner = stack;
+    this.made.unshift(stack);
+    return id;
+  }
+
+  /** The place of a path: a name alone, or with names of containers around it before it. */
+  find(path: readonly string[]): Made | undefined {
+    const [name, ...around] = [...path].reverse();
+    const fits = (one: Made) =>
+      around.reduce<{ at: Made | undefined; ok: boolean }>(({ at, ok }, wanted) => ({ at: at?.owner, ok: ok && at?.owner?.node.name === wanted }), {
+        at: one,
+        ok: true,
+      }).ok;
+    const all = this.made.filter((one) => one.node.name === name && fits(one));
+    return all.find(({ screen }) => screen) ?? all[0];
+  }
+
+  /** Elements, and what names other places. */
+  contents(one: Made) {
+    const up = one.node.options.find(({ text }) => text.startsWith("up "));
+    if (one.screen && up) {
+      const target = this.find(pathOf(up.text.slice(3).trim()));
+      if (target?.screen) one.screen = { ...one.screen, up: target.id };
+      else this.problems.wrong(up, `found “${up.text}”, expected up and the name of a screen`);
+    }
+    const taken = new Set<string>();
+    const elements = one.node.elements.flatMap((node): Element[] => {
+      if (node.trigger) return [];
+      const named = node.options.find(({ text }) => /^as [a-z]\w*$/.test(text))?.text.slice(3);
+      const id = named ?? freshId(node.label, taken, "element");
+      taken.add(id);
+      let element: Element = { id, kind: node.kind, label: node.label };
+      for (const option of node.options) {
+        if (option.text === `as ${named}`) continue;
+        if (option.text === "list" || option.text === "button" || option.text === "icon") element = { ...element, kind: option.text };
+        else if (option.text.startsWith("not on ")) {
+          const target = this.find(pathOf(option.text.slice(7).trim()));
+          if (target) element = { ...element, except: [...(element.except ?? []), target.id] };
+          else this.problems.wrong(option, `found “${option.text}”, expected not on and the name of a place`);
+        } else element = this.problems.worded(option, element, ELEMENT_FLAGS, ELEMENT_SAID, "in bar, at foot, of plot, says …, shown if …, enabled if …");
+      }
+      return [element];
+    });
+    if (one.screen) one.screen = { ...one.screen, elements };
+    else if (one.container && elements.length > 0) one.container = { ...one.container, elements };
+  }
+}
