@@ -204,5 +204,5 @@ test("a version is kept, compared on the map, and taken back as one undo; a file
   await expect(page.getByRole("alert")).toContainText("broken.json is no project");
   await page.getByLabel("Compare with a file…").setInputFiles("demo/hollowcomb-first-draft.etape.json");
   await expect(panel).toContainText("What changed since hollowcomb-first-draft.etape.json?");
-  await expect(panel).toContainText(/findings of then are gone/);
+  await expect(panel).toContainText(/findings have gone since/);
 });

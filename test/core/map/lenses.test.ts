@@ -72,7 +72,7 @@ describe("changed", () => {
     const signs = Object.fromEntries([...view.places].map(([id, { says }]) => [id, says]));
     expect([signs.n, signs.c, signs.a, signs.b]).toEqual(["+", "→", "~", "~"]);
     expect(view.question).toBe("What changed since Monday?");
-    expect(view.extremes).toEqual(["New finding: Two", "1 finding of then is gone."]);
+    expect(view.extremes).toEqual(["New finding: Two", "1 finding has gone since."]);
     expect(
       lensView(project, { lens: "changed", against: "" }, { older: { project: newer, name: "then" } }).list.some(({ note }) => note === "screen gone"),
     ).toBe(true);

@@ -49,7 +49,7 @@ export const changed: LensViewer = (project, _, { older }) => {
     extremes: [
       ...(changes.length === 0 ? ["Nothing changed."] : []),
       ...(older.came?.map((message) => `New finding: ${message}`) ?? []),
-      ...(older.went && older.went.length > 0 ? [`${counted(older.went.length, "finding")} of then ${older.went.length === 1 ? "is" : "are"} gone.`] : []),
+      ...(older.went && older.went.length > 0 ? [`${counted(older.went.length, "finding")} ${older.went.length === 1 ? "has" : "have"} gone since.`] : []),
       ...brokenSince(older.project, project).map((name) => `The walk “${name}” no longer passes.`),
     ],
     list: [
@@ -84,8 +84,8 @@ function markChange(project: Project, older: Project, change: Change, mark: (pla
   if (kind !== "leg") return;
   const from = lookup(what === "removed" ? older : project).legs.get(id)?.from;
   if (from === undefined || !lookup(project).places.has(from)) return;
-  if (what === "changed") for (const says of fieldsInWords(older, project, change)) mark(from, "changed", `leg “${name}” ${says}`);
-  else mark(from, "changed", what === "added" ? `new leg “${name}”` : `leg “${name}” is gone`);
+  if (what === "changed") for (const says of fieldsInWords(older, project, change)) mark(from, "changed", `leg ${name}: ${says}`);
+  else mark(from, "changed", what === "added" ? `new leg ${name}` : `leg ${name} is gone`);
 }
 
 function plain(older: Project, project: Project, change: Change): Array<{ says: string; note: string }> {
