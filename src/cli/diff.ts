@@ -1,4 +1,5 @@
 import type { Finding } from "../core/check/finding.ts";
+import { since } from "../core/check/since.ts";
 import { breaksOthers } from "../core/compare/breaking.ts";
 import { type Change, compareProjects } from "../core/compare/compare.ts";
 import { fieldsInWords } from "../core/compare/words.ts";
@@ -19,15 +20,9 @@ export async function diffCommand(older: string, newer: string, options: { forma
   const [{ project: was }, { project: is }] = [await readDocument(older), await readDocument(newer)];
   const changes = compareProjects(was, is).map((change): Told => ({ ...change, says: fieldsInWords(was, is, change), breaks: breaksOthers(was, is, change) }));
   const [before, after] = [checked(was).findings, checked(is).findings];
-  const difference = { changes, came: without(after, before), went: without(before, after) };
+  const difference = { changes, ...since(before, after) };
   process.stdout.write(options.format === "json" ? asJson(difference) : options.format === "markdown" ? asMarkdown(difference) : asText(difference));
   return changes.length === 0 ? 0 : 1;
-}
-
-function without(list: Finding[], others: Finding[]): Finding[] {
-  const key = (f: Finding) => [f.code, ...f.subjects].join(" ");
-  const known = new Set(others.map(key));
-  return list.filter((f) => !known.has(key(f)));
 }
 
 function asJson({ changes, came, went }: Difference): string {

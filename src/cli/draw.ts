@@ -1,3 +1,4 @@
+import { since } from "../core/check/since.ts";
 import { coveringWalks } from "../core/handoff/tests/cover.ts";
 import type { LensChoice, LensGiven, LensId } from "../core/map/lenses/lens.ts";
 import { lensView } from "../core/map/lenses/table.ts";
@@ -78,11 +79,8 @@ async function givenOf(project: Project, { lens, against, withTests }: DrawOptio
     case "changed": {
       if (against === undefined) return {};
       const { project: older } = await readDocument(against);
-      const [was, is] = [checked(older, { fixes: false }).findings, checked(project, { fixes: false }).findings];
-      const key = ({ code, subjects }: (typeof was)[number]) => [code, ...subjects].join(" ");
-      const news = (list: typeof was, others: typeof was) =>
-        list.filter((one) => !others.some((other) => key(other) === key(one))).map(({ message }) => message);
-      return { older: { project: older, name: against, came: news(is, was), went: news(was, is) } };
+      const { came, went } = since(checked(older, { fixes: false }).findings, checked(project, { fixes: false }).findings);
+      return { older: { project: older, name: against, came: came.map(({ message }) => message), went: went.map(({ message }) => message) } };
     }
     case "reach":
     case "data":

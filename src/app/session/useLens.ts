@@ -1,4 +1,5 @@
 import { useEffect, useMemo } from "react";
+import { since } from "../../core/check/since.ts";
 import type { LensGiven, LensView } from "../../core/map/lenses/lens.ts";
 import { useDocument, useFindings, useLensing } from "./hooks.ts";
 
@@ -10,11 +11,9 @@ export function useLensLooking() {
   const given = useMemo<LensGiven>(() => {
     if (choice.lens !== "changed" || older?.id !== choice.against) return {};
     const { name, result: was } = older;
-    const key = ({ code, subjects }: { code: string; subjects: readonly string[] }) => [code, ...subjects].join(" ");
     if (!was || !result) return { older: { project: older.project, name } };
-    const [then, now] = [new Set(was.findings.map(key)), new Set(result.findings.map(key))];
-    const news = (list: typeof was.findings, known: ReadonlySet<string>) => list.filter((finding) => !known.has(key(finding))).map(({ message }) => message);
-    return { older: { project: older.project, name, came: news(result.findings, then), went: news(was.findings, now) } };
+    const { came, went } = since(was.findings, result.findings);
+    return { older: { project: older.project, name, came: came.map(({ message }) => message), went: went.map(({ message }) => message) } };
   }, [choice, older, result]);
   useEffect(() => look(project, given), [look, project, given]);
 }
