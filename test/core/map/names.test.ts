@@ -43,6 +43,7 @@ const documents: Array<[name: string, project: Project]> = [
   ["hollowcomb, first draft", demo("hollowcomb-first-draft")],
   ["tidewatch", demo("tidewatch")],
   ["eight", named(builtApp(8), 3)],
+  ["eight, wide sheets", named(builtApp(8), 5)],
   ["hundred", named(builtApp(100), 4)],
   ["300, built", named(builtApp(300), 5)],
   ["300, few grounds", named(bigProject(300), 6)],
@@ -79,8 +80,8 @@ describe.each(["names", "faces"] as const)("the map as %s", (drawing: Drawing) =
   it("draws no flow and no leg in full through a card or a caption", () => {
     const through: string[] = [];
     let lines = 0;
-    for (const [name, project] of documents) {
-      const layout = layoutMap(project, drawing, FOLDED);
+    for (const [name, project, room] of documents.flatMap(([name, project]) => [BESIDE, FOLDED].map((room) => [name, project, room] as const))) {
+      const layout = layoutMap(project, drawing, room);
       const blocked = obstacles(layout);
       for (const flow of flowsOf(project, layout).flows) {
         lines += 1;

@@ -134,7 +134,8 @@ class Columns {
 
   /** Sheets side by side, as many in a row as fit. */
   private sheets(first: number, end: number) {
-    const right = this.room.width - 8;
+    // The margin at the right is free beside sheets too.
+    const right = this.room.width - MARGIN;
     let row = { x: this.left, bottom: this.y + SPACE, begun: this.bands.length };
     const nextRow = () => {
       for (const band of this.bands.slice(row.begun)) band.foot = row.bottom + SPACE / 2 + 2;
