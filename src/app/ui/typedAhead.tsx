@@ -1,29 +1,36 @@
-import { useEffect, useLayoutEffect, useState } from "react";
+import { useLayoutEffect } from "react";
 
-let typed = "";
+/** Keys besides characters that mean something in the fields that are waited for. */
+const PLAYED = ["Enter", "Escape", "Backspace", "ArrowUp", "ArrowDown"];
+
+let typed: string[] = [];
+
+/** What was typed and nobody has taken yet, which is then taken. */
+export function takeTyped(): string[] {
+  const taken = typed;
+  typed = [];
+  return taken;
+}
 
 /** Stands where a part of the page is still being loaded that people type into, and keeps what they type meanwhile. */
 export function TypedAhead() {
   useLayoutEffect(() => {
-    typed = "";
+    typed = [];
     const note = (event: KeyboardEvent) => {
-      if (event.key.length !== 1 || event.ctrlKey || event.metaKey || event.altKey) return;
-      typed += event.key;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key.length !== 1 && !PLAYED.includes(event.key)) return;
+      typed.push(event.key);
       event.preventDefault();
       event.stopImmediatePropagation();
     };
     window.addEventListener("keydown", note, true);
-    return () => window.removeEventListener("keydown", note, true);
+    return () => {
+      window.removeEventListener("keydown", note, true);
+      // A field that stands now has taken it already; nothing typed for this part is for one that comes later.
+      queueMicrotask(() => {
+        typed = [];
+      });
+    };
   }, []);
   return null;
-}
-
-/** The text of a field, which begins as what was typed before it was there. */
-export function useTypedAhead(): [text: string, change: (text: string) => void] {
-  // A first drawing may be thrown away and made again; only what stands has taken it.
-  const [text, change] = useState(() => typed);
-  useEffect(() => {
-    typed = "";
-  }, []);
-  return [text, change];
 }

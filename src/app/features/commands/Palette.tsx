@@ -8,7 +8,7 @@ import { COMMANDS } from "../../session/commands/table.ts";
 import { contextOf } from "../../session/context.ts";
 import { useDocument, useSelection, useSession, useSheets } from "../../session/hooks.ts";
 import { Dialog } from "../../ui/Dialog.tsx";
-import { useTypedAhead } from "../../ui/typedAhead.tsx";
+import { useTypedAhead } from "../../ui/useTypedAhead.ts";
 
 /** Most entries shown at once; typing narrows them down. */
 const MOST = 60;

@@ -9,7 +9,7 @@ import { moveSentence } from "../../../core/model/propose.ts";
 import { Picture } from "../../parts/Picture.tsx";
 import { type LinkTarget, linkQuestion, linkTo, type NewTarget } from "../../session/actions/linking.ts";
 import { useDocument, useSelection, useSession, useWalkState } from "../../session/hooks.ts";
-import { useTypedAhead } from "../../ui/typedAhead.tsx";
+import { useTypedAhead } from "../../ui/useTypedAhead.ts";
 import { TriggerChoice } from "./TriggerChoice.tsx";
 
 const AROUND = "modal around";
