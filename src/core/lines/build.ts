@@ -4,7 +4,7 @@ import { withPass } from "../model/moves.ts";
 import { suitedMove, withArguments } from "../model/propose.ts";
 import { problemLine, readProjectData } from "../model/read.ts";
 import type { Leg, Move, Project } from "../model/schema.ts";
-import type { FactNode, LineProblem, Lines, Option, RowsNode } from "./ast.ts";
+import type { At, FactNode, LineProblem, Lines, RowsNode } from "./ast.ts";
 import { flagged, Legs, type Loose } from "./legs.ts";
 import { parseLines } from "./parse.ts";
 import { Places } from "./places.ts";
@@ -19,8 +19,12 @@ export interface Built {
   project: Project;
   /** Whether the lines name the project. */
   named: boolean;
+  /** The stack that was put around what stands outermost, where that is more than one place. */
+  wrapper: string | undefined;
+  /** Where each place stands in the lines. */
+  at: ReadonlyMap<string, At>;
   /** By the ids of the legs whose way the lines leave open, what they say of it all the same. */
-  loose: ReadonlyMap<string, readonly Option[]>;
+  loose: ReadonlyMap<string, Pick<Loose, "args" | "flags">>;
 }
 
 /** A project from quick lines, or every problem with its line, its column and what is expected. */
@@ -32,13 +36,21 @@ export function fromLines(text: string, name = "App"): LinesResult {
 export function readLines(text: string, name: string): Built | Extract<LinesResult, { ok: false }> {
   const { lines, problems } = parseLines(text);
   const found = new Problems();
-  const { project, loose } = built(lines, name, found);
-  if (lines.places.length === 0 && problems.length === 0)
+  const { project, loose, places } = built(lines, name, found);
+  if (lines.places.length === 0 && lines.ways.length === 0 && problems.length === 0)
     problems.push({ line: 1, column: 1, message: "there is no screen in it; expected one a line, such as Home: Plots > Plots" });
   const all = [...problems, ...found.list].sort((a, b) => a.line - b.line || a.column - b.column);
   if (all.length > 0) return { ok: false, problems: all };
   const read = readProjectData(project);
-  if (read.ok) return { ok: true, project: read.project, named: lines.name !== undefined, loose: new Map(loose.map(({ leg, flags }) => [leg.id, flags])) };
+  if (read.ok)
+    return {
+      ok: true,
+      project: read.project,
+      named: lines.name !== undefined,
+      wrapper: places.wrapper,
+      at: new Map(places.made.map(({ id, node: { line, column } }) => [id, { line, column }])),
+      loose: new Map(loose.map((one) => [one.leg.id, one])),
+    };
   return {
     ok: false,
     problems: read.problems.slice(0, 20).map((problem) => ({ line: 1, column: 1, message: `the lines make no project: ${problemLine(problem)}` })),
@@ -46,10 +58,10 @@ export function readLines(text: string, name: string): Built | Extract<LinesResu
 }
 
 /** The project of some lines, as far as they can be read, and the legs whose way they leave open. */
-function built(lines: Lines, name: string, problems: Problems): { project: Project; loose: readonly Loose[] } {
+function built(lines: Lines, name: string, problems: Problems): { project: Project; loose: readonly Loose[]; places: Places } {
   const places = new Places(problems);
   for (const node of lines.places) places.place(node, undefined);
-  places.missing();
+  places.missing(lines.ways);
   const root = places.root();
   for (const one of places.made) places.contents(one);
   const project: Project = {
@@ -63,7 +75,7 @@ function built(lines: Lines, name: string, problems: Problems): { project: Proje
   const legs = new Legs(project, places, problems);
   const told = places.made.flatMap((one) => one.node.elements.flatMap((element, i) => legs.legsOf(one, element, i)));
   const whole = { ...project, legs: told, entrances: legs.waysIn(lines.ways) };
-  return { project: tried(whole, legs.loose, problems), loose: legs.loose };
+  return { project: tried(whole, legs.loose, problems), loose: legs.loose, places };
 }
 
 /** The project with a way for each leg that the lines leave open: the one that works where its element is really met. */

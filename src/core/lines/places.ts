@@ -1,7 +1,7 @@
 import { newContainer, newScreen } from "../model/edits/add.ts";
 import { freshId } from "../model/edits/edit.ts";
 import type { Container, Element, Screen } from "../model/schema.ts";
-import type { PlaceNode } from "./ast.ts";
+import type { Lines, PlaceNode } from "./ast.ts";
 import { pathOf } from "./parse.ts";
 import type { Problems } from "./problems.ts";
 import { barOf, CONTAINER_FLAGS, CONTAINER_KINDS, ELEMENT_FLAGS, ELEMENT_SAID, modalPlace, SCREEN_FLAGS, SCREEN_SAID, type Shape, usualEdge } from "./words.ts";
@@ -20,6 +20,8 @@ const NOWHERE: Omit<PlaceNode, "name" | "line" | "column"> = { params: [], optio
 /** Screens and containers from their lines, and those that lines only lead to. */
 export class Places {
   readonly made: Made[] = [];
+  /** The stack that was put around what stands outermost, where that is more than one place. */
+  wrapper: string | undefined;
   private readonly ids = new Set<string>();
 
   constructor(private readonly problems: Problems) {}
@@ -103,8 +105,8 @@ export class Places {
     return container;
   }
 
-  /** Places that lines lead to and that none makes are made beside where they are led to from. */
-  missing() {
+  /** Places that lines lead to and that none makes are made: beside where they are led to from; of ways in, beside nothing. */
+  missing(ways: Lines["ways"]) {
     for (const one of [...this.made])
       for (const element of one.node.elements)
         for (const leg of element.legs) {
@@ -120,6 +122,11 @@ export class Places {
             );
           else this.beside(one, this.place(node, undefined));
         }
+    for (const { leg } of ways) {
+      const { target, line, column } = leg;
+      const [name = ""] = target.is === "place" ? target.path : [];
+      if (target.is === "place" && target.path.length === 1 && !this.find(target.path)) this.place({ ...NOWHERE, name, line, column }, undefined);
+    }
   }
 
   /** Puts a new screen into the stack of another; where that stands in none, a stack is put around the two. */
@@ -169,6 +176,7 @@ export class Places {
       ),
     };
     for (const one of top) one.owner = stack;
+    this.wrapper = id;
     this.made.unshift(stack);
     return id;
   }

@@ -46,8 +46,40 @@ describe("lines into a project", () => {
     expect(moves(into(note, "note: Done > home (reset)").project)).toContain("note reset home");
   });
 
-  it("say why not where they hold containers and the project is begun", () => {
-    const made = linesInto(app("s", { stacks: { s: "a b" }, legs: ["ab a push b"] }), "Yard (tabs)\n  One\n  Two");
-    expect(made).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining("“Yard” is a set of tabs") }] });
+  it("make containers in a project that is begun, and go into those that are there", () => {
+    const begun = app("s", { stacks: { s: "a b" }, legs: ["ab a push b"] });
+    const { project } = into(begun, "Yard (tabs)\n  One\n    First: More > Second\n    Second\n  Two\na: Yard > Yard");
+    const tree = (id: string): unknown =>
+      lookup(project)
+        .containers.get(id)
+        ?.members.map((one) => [one, tree(one) ?? "screen"]);
+    expect(tree("s")).toEqual([
+      ["a", "screen"],
+      ["b", "screen"],
+      ["yard", [["one", [["first", "screen"], ["second", "screen"]]], ["two", "screen"]]], // biome-ignore format: the tree as it is read
+    ]);
+    expect(moves(project)).toEqual(["a push b", "First push Second", "a push Yard"]);
+    const more = into(project, "Yard (tabs)\n  One\n    Third\n  Three (hub)").project;
+    expect(lookup(more).containers.get("one")?.members).toEqual(["first", "second", "third"]);
+    expect(lookup(more).containers.get("yard")?.members).toEqual(["one", "two", "three"]);
+  });
+
+  it("add facts, rows and ways in, and keep those that are there", () => {
+    const begun = app("s", { stacks: { s: "a b" }, legs: ["ab a push b"] });
+    const text = 'fact member (persists)\nrows plot(id, name): p1, Oak\na: Plots list (of plot) > c(id = item.id)\nc(id)\nin "Frost" > b (notification)';
+    const { project } = into(begun, text);
+    expect(project).toMatchObject({ facts: [{ id: "member" }], types: [{ id: "plot", samples: [{ id: "p1" }] }], entrances: [{ name: "Frost", to: "b" }] });
+    const again = into(project, "fact member = true\na: Plots list > c").project;
+    expect(again.facts).toEqual(project.facts);
+  });
+
+  it("pass what they name, also where the way is open", () => {
+    const { project } = into(app("s", { stacks: { s: "a b" } }), 'a: Show > c(size = "2", id = "x")\nc(id, size)');
+    expect(project.legs).toMatchObject([{ move: { kind: "push", pass: { id: '"x"', size: '"2"' } } }]);
+  });
+
+  it("say where a place stands already that they put elsewhere", () => {
+    const made = linesInto(app("s", { stacks: { s: "a b" } }), "c\nYard (tabs)\n  a\n  c2");
+    expect(made).toMatchObject({ ok: false, problems: [{ line: 3, message: expect.stringContaining("“a” is in “s” already") }] });
   });
 });

@@ -136,7 +136,7 @@ export function lanesAround(project: Project, placeId: string): { id: string; ki
 }
 
 /** The stack that a place puts screens on, and the edit that makes one where there is none. */
-function stackFor(project: Project, placeId: string): { edit?: Edit; stack: string | undefined } {
+export function stackFor(project: Project, placeId: string): { edit?: Edit; stack: string | undefined } {
   const { containers } = lookup(project);
   const around = ownersAround(project, placeId).find((c) => c.kind === "stack")?.id;
   const container = containers.get(placeId);
