@@ -87,7 +87,7 @@ test("an empty project asks for its name and begins with a shape, as one undo", 
   await expect(page.getByText("Nothing is wrong.", { exact: true })).toBeVisible();
   expect(await documentOf(page)).toMatchObject({
     name: "Lost property",
-    screens: [{ name: "Welcome" }, { name: "Sign in" }, { name: "Home" }, { name: "Settings" }],
+    screens: [{ name: "Home" }, { name: "Welcome" }, { name: "Sign in" }],
   });
   await page.getByRole("button", { name: /^Undo/ }).click();
   await expect(start).toBeVisible();

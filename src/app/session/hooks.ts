@@ -41,6 +41,7 @@ export const useSeeing = hookFor(() => useSession().seeing);
 export const useFocus = hookFor(() => useSession().focus);
 export const useNotices = hookFor(() => useSession().notices);
 export const useRenaming = hookFor(() => useSession().renaming);
+export const useTrying = hookFor(() => useSession().trying);
 export const useSheets = hookFor(() => useSession().sheets);
 export const usePointing = hookFor(() => useSession().pointing);
 export const useWalk = hookFor(useWalkStore);

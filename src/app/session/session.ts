@@ -11,6 +11,7 @@ import { createSeeing, type SeeingState } from "./seeing.ts";
 import { createSelection, type SelectionState } from "./selection.ts";
 import { createSheets, type SheetState } from "./sheets.ts";
 import type { Loaded } from "./storage/projects.ts";
+import { createTrying, type TryingState } from "./trying.ts";
 import { createWalk, type WalkState } from "./walk.ts";
 
 /** Where a project can be looked at; and the list of all projects. */
@@ -30,6 +31,7 @@ export class Session {
   readonly lensing: StoreApi<LensState>;
   readonly notices: StoreApi<NoticeState> = createNotices();
   readonly renaming: StoreApi<RenamingState> = createRenaming();
+  readonly trying: StoreApi<TryingState> = createTrying();
   readonly sheets: StoreApi<SheetState> = createSheets();
   readonly pointing: StoreApi<PointingState>;
   /** Goes to another view; the page that shows the project says how. */

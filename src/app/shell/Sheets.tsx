@@ -15,10 +15,10 @@ const WhatIf = lazy(async () => ({ default: (await import("../features/inspector
 /** The sheet that lies over the page, if any. Each is loaded when it is opened first. */
 export function Sheets() {
   const sheet = useSheets((s) => s.sheet);
-  return sheet && <Suspense fallback={<TypedAhead />}>{sheetOf(sheet.is)}</Suspense>;
+  return sheet && sheet.is !== "patterns" && <Suspense fallback={<TypedAhead />}>{sheetOf(sheet.is)}</Suspense>;
 }
 
-function sheetOf(is: Sheet["is"]): React.ReactNode {
+function sheetOf(is: Exclude<Sheet["is"], "patterns">): React.ReactNode {
   switch (is) {
     case "palette":
       return <Later part={Palette} />;

@@ -19,6 +19,8 @@ export interface Ask {
 export interface Pattern {
   id: string;
   name: string;
+  /** Whether an empty project offers it to begin with. */
+  shape?: boolean;
   /** What people have then, in a sentence. */
   says: string;
   /** Everyday words by which it is found, too. */

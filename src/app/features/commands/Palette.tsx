@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import type { Chosen } from "../../../core/model/edits/clip.ts";
 import { rankedByName } from "../../../core/model/names.ts";
 import type { Project } from "../../../core/model/schema.ts";
+import { PATTERNS } from "../../../core/patterns/table.ts";
 import { legSays } from "../../parts/legSays.ts";
 import { COMMANDS } from "../../session/commands/table.ts";
 import { contextOf } from "../../session/context.ts";
@@ -45,6 +46,18 @@ function Opened({ close }: { close: () => void }) {
           says: command.shown ?? command.group,
           words: command.words ?? [],
           run: () => command.run(contextOf(session)),
+        }),
+      ),
+      ...PATTERNS.map(
+        ({ id, name, words }): Entry => ({
+          key: `pattern ${id}`,
+          name: `Put in: ${name}`,
+          says: "a pattern",
+          words: ["pattern", ...words],
+          run: () => {
+            session.go("map");
+            session.sheets.getState().open({ is: "patterns", first: id });
+          },
         }),
       ),
       ...fieldsShown(),

@@ -29,6 +29,7 @@ export function PutInto({ place }: { place: string }) {
         ) : (
           <Small id="startHere" says="show it first" />
         ))}
+      <Small id="pattern" says="a pattern here…" />
     </p>
   );
 }

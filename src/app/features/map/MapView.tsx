@@ -1,5 +1,4 @@
 import { Suspense, useEffect, useMemo, useRef, useState } from "react";
-import { isUntouched } from "../../../core/lines/isLines.ts";
 import { inFocus } from "../../../core/map/focus.ts";
 import { columnX, routeOf } from "../../../core/map/lines.ts";
 import { CARD_WIDTH, tapsOn } from "../../../core/map/measure.ts";
@@ -10,7 +9,19 @@ import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../.
 import { linkTo } from "../../session/actions/linking.ts";
 import { focusSays } from "../../session/commands/look.ts";
 import { worstByPlace } from "../../session/findingWords.ts";
-import { useDocument, useFindings, useFocus, useLensing, useSeeing, useSelection, useSession, useWalk, useWalkState } from "../../session/hooks.ts";
+import {
+  useDocument,
+  useFindings,
+  useFocus,
+  useLensing,
+  useSeeing,
+  useSelection,
+  useSession,
+  useSheets,
+  useTrying,
+  useWalk,
+  useWalkState,
+} from "../../session/hooks.ts";
 import { keyOf } from "../../session/selection.ts";
 import { useLensView } from "../../session/useLens.ts";
 import { Later, preload } from "../../ui/preloaded.tsx";
@@ -27,6 +38,7 @@ const LensPanel = preload(async () => (await import("./LensPanel.tsx")).LensPane
 const FarDrawing = preload(async () => (await import("./FarDrawing.tsx")).FarDrawing);
 const MapControls = preload(async () => (await import("./MapControls.tsx")).MapControls);
 const StartHere = preload(async () => (await import("./StartHere.tsx")).StartHere);
+const PatternPanel = preload(async () => (await import("./PatternPanel.tsx")).PatternPanel);
 const LinkMade = preload(async () => (await import("./LinkMade.tsx")).LinkMade);
 const TargetPicker = preload(async () => (await import("./TargetPicker.tsx")).TargetPicker);
 
@@ -46,7 +58,10 @@ export function MapView() {
 
 function Drawn() {
   const session = useSession();
-  const project = useDocument((d) => d.project);
+  const real = useDocument((d) => d.project);
+  const trial = useTrying((t) => t.trial);
+  const project = trial?.project ?? real;
+  const trying = useSheets((s) => s.sheet?.is === "patterns");
   const { selected, also, select, toggle, link, linking, aim } = useSelection();
   const result = useFindings((f) => f.result);
   const state = useWalkState();
@@ -66,6 +81,7 @@ function Drawn() {
     measured: setRoom,
   });
   const view = useLensView();
+  const lens = trial?.places ?? view?.places;
   const lensed = useLensing((l) => l.choice.lens !== "findings");
   const [pointed, setPointed] = useState<string>();
   const worst = useMemo(() => worstByPlace(project, result?.findings ?? []), [project, result]);
@@ -154,6 +170,7 @@ function Drawn() {
             : undefined;
     if (place && row && session.pointing.getState().take(place, row)) return;
     if (linking && place) linkTo(session, place);
+    else if (trial && one?.kind === "place" && !lookup(real).places.has(one.id)) return;
     else if (one && (event.ctrlKey || event.metaKey || event.shiftKey)) toggle(one);
     else select(one);
   };
@@ -197,7 +214,7 @@ function Drawn() {
                     selected={selected}
                     chosen={chosen}
                     focus={focused}
-                    lens={view?.places}
+                    lens={lens}
                     dropTarget={draw.over ?? (linking && aim)}
                   />
                 ) : (
@@ -209,7 +226,7 @@ function Drawn() {
                       routed={routed}
                       drawn={drawn}
                       worst={worst}
-                      lens={view?.places}
+                      lens={lens}
                       here={here}
                       beneath={beneath}
                       selectedPlace={selectedPlace}
@@ -254,7 +271,12 @@ function Drawn() {
                 <Later part={TargetPicker} />
               </Suspense>
             )}
-            {!linking && selectedLeg && <Later part={LinkMade} />}
+            {trying && (
+              <Suspense fallback={<TypedAhead />}>
+                <Later part={PatternPanel} />
+              </Suspense>
+            )}
+            {!linking && !trying && selectedLeg && <Later part={LinkMade} />}
           </Suspense>
           {says !== undefined && (
             <p className="absolute top-8 left-3 m-0 flex items-center gap-2 border border-accent bg-sheet px-2 py-1 text-[12px]" role="status">
@@ -264,15 +286,11 @@ function Drawn() {
               </button>
             </p>
           )}
-          {!linking &&
-            project.legs.length === 0 &&
-            (isUntouched(project) ? (
-              <Suspense>
-                <Later part={StartHere} />
-              </Suspense>
-            ) : (
-              <FirstSteps screens={project.screens.length} />
-            ))}
+          {!linking && !trying && project.legs.length === 0 && (
+            <Suspense>
+              <Later part={StartHere} />
+            </Suspense>
+          )}
           <Suspense>
             <Later part={MapControls} project={project} zoomBy={zoomBy} showAll={seeAll} />
           </Suspense>
@@ -284,17 +302,6 @@ function Drawn() {
         </Suspense>
       )}
     </div>
-  );
-}
-
-/** What to do while nothing leads anywhere yet. */
-function FirstSteps({ screens }: { screens: number }) {
-  return (
-    <ol className="absolute bottom-16 left-16 m-0 max-w-md list-none border-l-2 border-accent p-0 pl-4 text-[13.5px] leading-7 text-ink-2">
-      <li className={screens > 1 ? "line-through" : "text-ink"}>Add the next screen: type its name at the left and press Enter.</li>
-      <li className={screens > 1 ? "text-ink" : ""}>Pick a screen and give it a button, at the left below.</li>
-      <li>Drag from the button to where it leads, or press L and type. Then tap it on the device.</li>
-    </ol>
   );
 }
 

@@ -1,29 +1,40 @@
 import { useMemo, useState } from "react";
-import { fromLines } from "../../../core/lines/build.ts";
-import { linesInto } from "../../../core/lines/into.ts";
-import { SHAPES, type Shape } from "../../../core/lines/shapes.ts";
+import { isUntouched } from "../../../core/lines/isLines.ts";
 import { nameMark } from "../../../core/map/draw/card.ts";
 import { innerMarks } from "../../../core/map/draw/far.ts";
 import { bandMark, spineMark } from "../../../core/map/draw/ground.ts";
 import { launchMark } from "../../../core/map/farSvg.ts";
 import { layoutFar } from "../../../core/map/layouts/far.ts";
+import { emptyProject } from "../../../core/model/edits/add.ts";
 import { changeProject } from "../../../core/model/edits/change.ts";
-import { useDocument, useNotices } from "../../session/hooks.ts";
+import { difference } from "../../../core/model/edits/revise.ts";
+import type { Pattern } from "../../../core/patterns/pattern.ts";
+import { putPattern } from "../../../core/patterns/put.ts";
+import { PATTERNS } from "../../../core/patterns/table.ts";
+import { useDocument, useNotices, useSheets } from "../../session/hooks.ts";
 import { MarkView } from "./MarkView.tsx";
 
 /** The room that a picture of a shape is laid out for. */
-const ROOM = { width: 250, height: 132 };
+const ROOM = { width: 230, height: 158 };
 
-/** While nothing is built: what the app is called, and shapes to begin with; or what to do without one. */
+/** While nothing leads anywhere: shapes to begin with where nothing is built, else what to do next. */
 export function StartHere() {
+  const project = useDocument((d) => d.project);
+  return isUntouched(project) ? <Shapes /> : <FirstSteps screens={project.screens.length} />;
+}
+
+/** What the app is called, and shapes to begin with; or what to do without one. */
+function Shapes() {
   const { project, apply } = useDocument();
   const say = useNotices((n) => n.say);
+  const open = useSheets((s) => s.open);
   const [name, setName] = useState(project.name);
   const called = name.trim();
-  const begin = (shape: Shape) => {
-    const made = linesInto(project, `app ${JSON.stringify(called || project.name)}\n${shape.lines}`);
+  const begin = (shape: Pattern) => {
+    const named = { ...project, name: called || project.name };
+    const made = putPattern(named, shape, project.root);
     if (!made.ok) return;
-    apply(made.edit);
+    apply(difference(project, made.project, `Begin with “${shape.name}”`));
     say(`${shape.name}: ready to walk. Rename what you like; Undo takes it back.`);
   };
   return (
@@ -40,7 +51,7 @@ export function StartHere() {
       </label>
       <h2 className="caption m-0 mt-2 mb-1 text-[13px]">Begin with a shape</h2>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(172px,1fr))] gap-2">
-        {SHAPES.map((shape) => (
+        {PATTERNS.filter(({ shape }) => shape).map((shape) => (
           <button
             key={shape.id}
             type="button"
@@ -55,16 +66,19 @@ export function StartHere() {
       </div>
       <p className="m-0 mt-2 text-[12.5px] text-ink-2">
         Or type the first screen at the left and press Enter; or a line such as{" "}
-        <code className="font-mono text-[12px]">Plots: Plot list &gt; Plot, New plot &gt; New plot (sheet)</code>; or paste many lines.
+        <code className="font-mono text-[12px]">Plots: Plot list &gt; Plot, New plot &gt; New plot (sheet)</code>; or paste many lines.{" "}
+        <button type="button" className="font-semibold text-accent hover:underline" onClick={() => open({ is: "patterns" })}>
+          More patterns…
+        </button>
       </p>
     </section>
   );
 }
 
 /** The map of a shape, as names. */
-function ShapePicture({ shape }: { shape: Shape }) {
+function ShapePicture({ shape }: { shape: Pattern }) {
   const drawn = useMemo(() => {
-    const made = fromLines(shape.lines);
+    const made = putPattern(emptyProject("App"), shape, "home");
     if (!made.ok) return undefined;
     const layout = layoutFar(made.project, "names", ROOM, true);
     return {
@@ -82,7 +96,7 @@ function ShapePicture({ shape }: { shape: Shape }) {
   if (!drawn) return null;
   return (
     <svg
-      className="m pointer-events-none block h-[92px] w-full"
+      className="m pointer-events-none block h-[100px] w-full"
       viewBox={`0 8 ${drawn.width} ${drawn.height}`}
       preserveAspectRatio="xMinYMin meet"
       aria-hidden="true"
@@ -91,5 +105,16 @@ function ShapePicture({ shape }: { shape: Shape }) {
         <MarkView key={mark.key ?? i} mark={{ ...mark, attrs: { ...mark.attrs, "data-card": undefined, "data-place": undefined, "data-band": undefined } }} />
       ))}
     </svg>
+  );
+}
+
+/** What to do while nothing leads anywhere yet. */
+function FirstSteps({ screens }: { screens: number }) {
+  return (
+    <ol className="absolute bottom-16 left-16 m-0 max-w-md list-none border-l-2 border-accent p-0 pl-4 text-[13.5px] leading-7 text-ink-2">
+      <li className={screens > 1 ? "line-through" : "text-ink"}>Add the next screen: type its name at the left and press Enter.</li>
+      <li className={screens > 1 ? "text-ink" : ""}>Pick a screen and give it a button, at the left below.</li>
+      <li>Drag from the button to where it leads, or press L and type. Then tap it on the device.</li>
+    </ol>
   );
 }

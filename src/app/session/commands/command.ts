@@ -17,5 +17,5 @@ export interface Command {
   everywhere?: boolean;
   /** Whether it can be done now. */
   can?: (context: Context) => boolean;
-  run: (context: Context) => void;
+  run: (context: Context) => void | Promise<void>;
 }

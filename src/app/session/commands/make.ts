@@ -1,7 +1,5 @@
-import { pagedType } from "../../../core/model/edits/paging.ts";
 import { elementIdOf, lookup } from "../../../core/model/lookup.ts";
 import { addWayIn } from "../actions/arranging.ts";
-import { pageThrough } from "../actions/paging.ts";
 import { type TriggerKind, triggerOf } from "../actions/triggers.ts";
 import type { Context } from "../context.ts";
 import { hasPlace, hasScreen } from "./can.ts";
@@ -41,6 +39,18 @@ export const MAKE: readonly Command[] = [
     run: leadFrom,
   },
   {
+    id: "pattern",
+    group: "Make",
+    name: "Put in a pattern: tabs, a sign-in, a search…",
+    words: ["template", "shape", "snippet", "insert", "recipe", "wizard", "flow"],
+    keys: ["a"],
+    shown: "A",
+    run: ({ session }) => {
+      session.go("map");
+      session.sheets.getState().open({ is: "patterns" });
+    },
+  },
+  {
     id: "leadAfter",
     group: "Make",
     name: "Lead on after a while",
@@ -73,9 +83,9 @@ export const MAKE: readonly Command[] = [
     name: "Page through a list's rows: Previous and Next",
     words: ["pager", "previous", "next", "carousel", "swipe through"],
     can: hasScreen,
-    run: (context) => {
-      const screen = context.places.at(-1) ?? "";
-      pageThrough(context, screen, pagedType(context.project, screen));
+    run: async (context) => {
+      const { pageThroughUsual } = await import("../actions/paging.ts");
+      pageThroughUsual(context, context.places.at(-1) ?? "");
     },
   },
   {

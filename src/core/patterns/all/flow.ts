@@ -4,6 +4,7 @@ import { onScreen } from "../places.ts";
 export const FLOW: Pattern = {
   id: "flow",
   name: "A flow that comes up and closes",
+  shape: true,
   says: "A sheet with steps of its own over the page, and a review at their end that closes it.",
   words: ["wizard with review", "new item", "create", "modal", "sheet", "steps", "form", "booking", "order"],
   asks: [

@@ -4,6 +4,7 @@ import { onScreen } from "../places.ts";
 export const LIST: Pattern = {
   id: "list",
   name: "List and detail, with paging",
+  shape: true,
   says: "Rows that are tapped, a screen for each, and the next and the previous row from there.",
   words: ["table", "master detail", "rows", "records", "catalogue", "feed", "pager"],
   asks: [

@@ -3,7 +3,8 @@ import type { Pattern } from "../pattern.ts";
 
 export const MENU: Pattern = {
   id: "menu",
-  name: "A side menu around it",
+  name: "Side menu",
+  shape: true,
   says: "A menu that slides in from the side, with a place for each entry; what is chosen becomes the first of them.",
   words: ["drawer", "hamburger", "navigation drawer", "sidebar"],
   asks: [

@@ -7,6 +7,7 @@ import { beforeStart, leavesFrom } from "../places.ts";
 export const SIGN_IN: Pattern = {
   id: "signIn",
   name: "Sign-in first",
+  shape: true,
   says: "A welcome and a sign-in that Back never shows again; whoever is a member comes straight in, and signing out leads back to them.",
   words: ["login", "register", "authentication", "account", "welcome", "sign out", "log out"],
   asks: [

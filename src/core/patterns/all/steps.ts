@@ -4,6 +4,7 @@ import { onScreen } from "../places.ts";
 export const STEPS: Pattern = {
   id: "steps",
   name: "One after another",
+  shape: true,
   says: "A few screens, each on top of the one before; Back goes through them again, and the last one leads back to where they began.",
   words: ["wizard", "steps", "sequence", "checkout", "onboarding", "form"],
   asks: [

@@ -3,7 +3,8 @@ import type { Pattern } from "../pattern.ts";
 
 export const TABS: Pattern = {
   id: "tabs",
-  name: "Tabs around it",
+  name: "Tabs",
+  shape: true,
   says: "Tabs at the foot, each with a history of its own; what is chosen becomes the first of them.",
   words: ["tab bar", "bottom navigation", "sections", "lanes"],
   asks: [
