@@ -1,15 +1,31 @@
-// npm run docs: writes the tables of docs/findings.md anew from the checker's list of findings.
-import { readFileSync, writeFileSync } from "node:fs";
+// npm run docs: writes what docs/findings.md and docs/patterns.md list anew, from the lists in the code.
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { ensurePackages, root } from "./setup.mjs";
 
 ensurePackages();
 const { bundle } = await import("./bundle.mjs");
-const module = join(root, "dist", "docs", "table.mjs");
-await bundle("src/core/check/report/table.ts", module);
-const { findingsTable } = await import(pathToFileURL(module).href);
-const file = join(root, "docs", "findings.md");
-const [before, rest] = readFileSync(file, "utf8").split("<!-- findings -->\n");
-const [, after] = rest.split("<!-- /findings -->\n");
-writeFileSync(file, `${before}<!-- findings -->\n${findingsTable()}\n<!-- /findings -->\n${after}`);
+
+async function load(source) {
+  const module = join(root, "dist", "docs", source.replaceAll("/", "-").replace(/\.ts$/, ".mjs"));
+  await bundle(source, module);
+  return import(pathToFileURL(module).href);
+}
+
+function rewrite(name, mark, text) {
+  const file = join(root, "docs", name);
+  const [before, rest] = readFileSync(file, "utf8").split(`<!-- ${mark} -->\n`);
+  const [, after] = rest.split(`<!-- /${mark} -->\n`);
+  writeFileSync(file, `${before}<!-- ${mark} -->\n${text}\n<!-- /${mark} -->\n${after}`);
+}
+
+const { findingsTable } = await load("src/core/check/report/table.ts");
+rewrite("findings.md", "findings", findingsTable());
+
+const { patternsDoc } = await load("src/core/patterns/docs.ts");
+const { text, pictures } = patternsDoc();
+rewrite("patterns.md", "patterns", text);
+rmSync(join(root, "docs", "patterns"), { recursive: true, force: true });
+mkdirSync(join(root, "docs", "patterns"));
+for (const [name, svg] of pictures) writeFileSync(join(root, "docs", name), svg);

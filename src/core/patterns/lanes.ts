@@ -1,6 +1,6 @@
 import { wrap } from "../model/edits/arrange.ts";
-import { changeContainer, changeScreen } from "../model/edits/change.ts";
-import { firstScreen, lookup, nameOf, ownersAround } from "../model/lookup.ts";
+import { changeContainer, changeLeg, changeScreen } from "../model/edits/change.ts";
+import { firstScreen, lookup, nameOf, ownersAround, treeOf } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
 import type { Making } from "./making.ts";
 import { screenAt } from "./places.ts";
@@ -15,9 +15,16 @@ export function aroundPlace(project: Project, place: string, kind: Kind): string
   const owner = owners.get(place)?.kind;
   if (!places.has(place) || own === "modal" || own === kind || around.includes("modal") || around.includes(kind)) return undefined;
   const first = firstScreen(project, place);
-  // What is gone through once, or moves on by itself, is no place to choose others from; nor is one without a bar for the menu.
-  if (!first || first.once || !screenAt(project, first.id) || (kind === "drawer" && first.bar?.show === false)) return undefined;
+  // What is gone through once, or moves on by itself, or covers tabs, is no place to choose others from; nor is one without a bar for the menu.
+  if (!first || first.once || first.coversTabs || !screenAt(project, first.id) || (kind === "drawer" && first.bar?.show === false)) return undefined;
   if (owner !== undefined && owner !== "stack") return undefined;
+  // What a screen puts in its own place would be put into the lane, and the lanes remain around it.
+  if (
+    lookup(project)
+      .legsFrom.get(place)
+      ?.some(({ move }) => move?.kind === "replace")
+  )
+    return undefined;
   return `around “${nameOf(project, place)}”`;
 }
 
@@ -25,11 +32,22 @@ export function aroundPlace(project: Project, place: string, kind: Kind): string
 export function lanesAround(making: Making, kind: Kind, name: string) {
   const { place } = making;
   const container = lookup(making.project).containers.get(place);
+  const outer = lookup(making.project).owners.get(place)?.id;
   making.apply(wrap(making.project, [place], kind, name));
   const { owners } = lookup(making.project);
   const lane = owners.get(place);
   const lanes = container ? lane : owners.get(lane?.id ?? "");
   if (!lanes) return;
+  const inside = new Set(treeOf(making.project, lanes.id));
+  for (const leg of making.project.legs) {
+    const { move } = leg;
+    // What is shown anew in another's place comes with the lanes around it.
+    if ((move?.kind === "replace" || move?.kind === "reset") && move.to === place && !inside.has(leg.from))
+      making.apply(changeLeg(making.project, leg, { move: { ...move, to: lanes.id } }));
+    // What began the screen's own stack anew still begins that one anew, and not the lane.
+    if (move?.kind === "reset" && move.in === undefined && leg.from === place && outer !== undefined && !inside.has(move.to))
+      making.apply(changeLeg(making.project, leg, { move: { ...move, in: outer } }));
+  }
   making.hub(place);
   const first = firstScreen(making.project, place);
   if (kind === "drawer") {

@@ -1,4 +1,4 @@
-import { lookup, nameOf, ownersAround } from "../model/lookup.ts";
+import { lookup, mustBePassed, nameOf, ownersAround, parametersOf } from "../model/lookup.ts";
 import type { Container, Project, Screen } from "../model/schema.ts";
 
 /** The screen that a place is, where people stay on it: none that leads on at once. */
@@ -19,7 +19,9 @@ export function onScreen(project: Project, place: string): string | undefined {
 export function beforeStart(project: Project): string | undefined {
   const start = lookup(project).containers.get(project.root);
   const first = start?.kind === "stack" ? start.start : project.root;
-  return lookup(project).places.has(first) ? `before “${nameOf(project, first)}”, with which the app starts` : undefined;
+  // Whoever comes from there has nothing to hand on to it.
+  const needs = parametersOf(project, first).some(mustBePassed);
+  return lookup(project).places.has(first) && !needs ? `before “${nameOf(project, first)}”, with which the app starts` : undefined;
 }
 
 /** Whether a leg to what stands before the app can begin on a place: on a screen that is in no modal. */

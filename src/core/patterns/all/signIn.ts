@@ -1,6 +1,5 @@
-import { changeContainer } from "../../model/edits/change.ts";
-import { lookup, nameOf } from "../../model/lookup.ts";
-import { firstOf } from "../first.ts";
+import { nameOf } from "../../model/lookup.ts";
+import { firstOf, startsWithNew } from "../first.ts";
 import type { Pattern } from "../pattern.ts";
 import { beforeStart, leavesFrom } from "../places.ts";
 
@@ -22,7 +21,8 @@ export const SIGN_IN: Pattern = {
   put: (making) => {
     const fact = making.fact("member");
     const [welcome, signIn] = [making.name("welcome"), making.name("signIn")];
-    const { stack, start } = firstOf(making);
+    const first = firstOf(making);
+    const { stack, start } = first;
     const out = leavesFrom(making.project, making.place) ? making.place : undefined;
     making.put(
       [
@@ -34,8 +34,6 @@ export const SIGN_IN: Pattern = {
       ],
       start,
     );
-    const made = lookup(making.project).containers.get(stack)?.members ?? [];
-    const first = made.find((id) => nameOf(making.project, id) === making.plain("welcome"));
-    if (first) making.apply(changeContainer(making.project, stack, { start: first }));
+    startsWithNew(making, first);
   },
 };

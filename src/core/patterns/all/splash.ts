@@ -1,6 +1,4 @@
-import { changeContainer } from "../../model/edits/change.ts";
-import { lookup, nameOf } from "../../model/lookup.ts";
-import { firstOf } from "../first.ts";
+import { firstOf, startsWithNew } from "../first.ts";
 import type { Pattern } from "../pattern.ts";
 import { beforeStart } from "../places.ts";
 
@@ -12,10 +10,9 @@ export const SPLASH: Pattern = {
   asks: [{ id: "splash", label: "The screen", usual: "Splash", of: "place" }],
   where: beforeStart,
   put: (making) => {
-    const { stack, start } = firstOf(making);
+    const first = firstOf(making);
+    const { stack, start } = first;
     making.put([`${making.at(stack)}`, `  ${making.name("splash")} (once, no up, no bar): "Logo" image, after 800 ms > ${making.at(start)} (reset)`], start);
-    const made = lookup(making.project).containers.get(stack)?.members ?? [];
-    const first = made.find((id) => nameOf(making.project, id) === making.plain("splash"));
-    if (first) making.apply(changeContainer(making.project, stack, { start: first }));
+    startsWithNew(making, first);
   },
 };

@@ -1,6 +1,5 @@
-import { changeContainer } from "../../model/edits/change.ts";
-import { lookup, nameOf } from "../../model/lookup.ts";
-import { firstOf } from "../first.ts";
+import { nameOf } from "../../model/lookup.ts";
+import { firstOf, startsWithNew } from "../first.ts";
 import type { Pattern } from "../pattern.ts";
 import { beforeStart, leavesFrom } from "../places.ts";
 
@@ -20,7 +19,8 @@ export const TOUR: Pattern = {
   put: (making) => {
     const fact = making.freshFact("toured");
     const steps = making.names("steps");
-    const { stack, start } = firstOf(making);
+    const first = firstOf(making);
+    const { stack, start } = first;
     const again = leavesFrom(making.project, making.place);
     const on = `${making.at(start)} (reset, set ${fact} = true)`;
     making.put(
@@ -35,8 +35,6 @@ export const TOUR: Pattern = {
       ],
       start,
     );
-    const made = lookup(making.project).containers.get(stack)?.members ?? [];
-    const first = made.find((id) => `"${nameOf(making.project, id)}"` === steps[0]);
-    if (first) making.apply(changeContainer(making.project, stack, { start: first }));
+    startsWithNew(making, first);
   },
 };
