@@ -118,7 +118,7 @@ export class Merging {
     const { bound, byName } = this.finding;
     const known = bound?.get(name) ?? (byName ? this.project.screens.find((one) => sameName(one.name, name))?.id : undefined);
     const container = byName ? this.project.containers.find((one) => sameName(one.name, name)) : undefined;
-    if (known === undefined && container && screen.elements.length === 0 && screen.params.length === 0) {
+    if (known === undefined && owner === undefined && container && screen.elements.length === 0 && screen.params.length === 0) {
       // Only named as a target: it may be a modal or a stack that is there.
       this.ids.set(id, container.id);
       return;

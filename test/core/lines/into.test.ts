@@ -73,6 +73,12 @@ describe("lines into a project", () => {
     expect(again.facts).toEqual(project.facts);
   });
 
+  it("make a new sheet with its screen", () => {
+    const { project } = into(app("s", { stacks: { s: "a b" } }), "a: New plot > New plot (sheet)");
+    expect(lookup(project).containers.get("newPlot")?.members).toEqual(["newPlot2"]);
+    expect(moves(project)).toEqual(["a open New plot"]);
+  });
+
   it("pass what they name, also where the way is open", () => {
     const { project } = into(app("s", { stacks: { s: "a b" } }), 'a: Show > c(size = "2", id = "x")\nc(id, size)');
     expect(project.legs).toMatchObject([{ move: { kind: "push", pass: { id: '"x"', size: '"2"' } } }]);
