@@ -147,6 +147,53 @@ const FOREIGN = `<?xml version="1.0"?>
   <final id="done"/>
 </scxml>`;
 
+/** A chart of a shop, as somebody would write it by hand. */
+const HAND = `<scxml xmlns="http://www.w3.org/2005/07/scxml" version="1.0" initial="splash" datamodel="ecmascript">
+  <datamodel>
+    <data id="loggedIn" expr="false"/>
+    <data id="role" expr="'guest'"/>
+    <data id="count" expr="0"/>
+    <data id="seen" expr="false"/>
+  </datamodel>
+  <state id="splash">
+    <onentry><assign location="seen" expr="true"/><send event="done" delay="800ms"/></onentry>
+    <transition event="done" target="login"/>
+  </state>
+  <state id="login">
+    <transition event="enter" cond="!loggedIn &amp;&amp; (role === 'guest' || seen)" target="shop">
+      <assign location="loggedIn" expr="true"/>
+    </transition>
+    <transition cond="loggedIn == true" target="shop"/>
+  </state>
+  <state id="shop" initial="shelf">
+    <onentry><assign location="role" expr="'clerk'"/></onentry>
+    <history id="where" type="deep"><transition target="shelf"/></history>
+    <transition event="logout" target="splash"><assign location="loggedIn" expr="false"/></transition>
+    <transition event="help" target="help"/>
+    <state id="shelf">
+      <transition event="pick" target="item"/>
+    </state>
+    <state id="item">
+      <transition event="shelf" target="shelf"/>
+      <transition event="buy" target="checkout"/>
+    </state>
+    <state id="checkout" initial="address">
+      <transition event="done.state.checkout" target="shelf"/>
+      <state id="address">
+        <onentry><log expr="'address'"/></onentry>
+        <transition event="pay" target="bought"/>
+        <transition event="cancel" target="shop"/>
+      </state>
+      <final id="bought"><onentry>
+        <assign location="count" expr="count + 1"/>
+      </onentry></final>
+    </state>
+  </state>
+  <state id="help">
+    <transition event="back" target="where"/>
+  </state>
+</scxml>`;
+
 describe("reading a state chart", () => {
   it("takes screens, stacks, tabs and legs from one that others wrote, and says what it leaves out", () => {
     const made = fromScxml(FOREIGN, "x");
@@ -165,10 +212,49 @@ describe("reading a state chart", () => {
       ["card", "tap", "due"],
       ["due", "arrive", "shelf"],
     ]);
-    expect(lost.join("\n")).toContain("<datamodel>");
+    expect(lost.join("\n")).toContain("the data count");
     expect(lost.join("\n")).toContain("further targets date");
     expect(lost.join("\n")).toContain("count > 0");
     expect(check(project).findings.filter((f) => f.code === "broken-target" || f.code === "no-owner")).toEqual([]);
+  });
+
+  it("takes charts as people write them by hand: data that are facts, what waits, what is done, what is gone back to", () => {
+    const made = fromScxml(HAND);
+    if (!made.ok) throw new Error(JSON.stringify(made.problems));
+    const { project, lost } = made;
+    expect(lost).toEqual([
+      "<log>, wherever it stands",
+      "the data count, which is not only yes or no, or one of a few texts",
+      "line 38: the assignment of count",
+    ]);
+    expect(readProjectData(JSON.parse(JSON.stringify(project))).ok).toBe(true);
+    expect(project.facts.map(({ id, type, values, initial }) => [id, type, values ?? [], initial])).toEqual([
+      ["loggedIn", "boolean", [], false],
+      ["role", "choice", ["guest", "clerk"], "guest"],
+      ["seen", "boolean", [], true],
+    ]);
+    const told = project.legs.map(({ from, on, when, set, move }) => [
+      from,
+      on.kind,
+      when ?? "",
+      Object.entries(set ?? {}).join(" "),
+      move ? `${move.kind} ${"to" in move ? move.to : ""}` : "",
+    ]);
+    expect(told).toEqual([
+      ["splash", "after", "", "", "replace login"],
+      ["login", "tap", "!fact.loggedIn && (fact.role == 'guest' || fact.seen)", "loggedIn,true role,'clerk'", "push shop"],
+      ["login", "arrive", "fact.loggedIn == true", "role,'clerk'", "replace shop"],
+      ["shop", "tap", "", "loggedIn,false seen,true", "return splash"],
+      ["shop", "tap", "", "", "push help"],
+      ["shelf", "tap", "", "", "push item"],
+      ["item", "tap", "", "", "return shelf"],
+      ["item", "tap", "", "", "push checkout"],
+      ["bought", "arrive", "", "", "return shelf"],
+      ["address", "tap", "", "", "push bought"],
+      ["address", "tap", "", "role,'clerk'", "return shelf"],
+      ["help", "tap", "", "role,'clerk'", "push shop"],
+    ]);
+    expect(check(project, { fixes: false }).findings.filter(({ severity }) => severity === "blocker")).toEqual([]);
   });
 
   it("reads its own charts back: a screen for each state, a leg for each transition, and nothing lost", () => {
