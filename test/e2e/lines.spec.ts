@@ -93,13 +93,14 @@ test("an empty project asks for its name and begins with a shape, as one undo", 
   await expect(start).toBeVisible();
 });
 
-test("a list of addresses that is pasted starts a project", async ({ page }) => {
+test("a list of addresses that is pasted starts a project; a line that is none is named", async ({ page }) => {
   await openEmpty(page);
   await page.getByLabel("Find or add a screen").evaluate((element) => {
     const data = new DataTransfer();
-    data.setData("text/plain", "/\n/orders\n/orders/[id]\n/orders/[id]/edit\n");
+    data.setData("text/plain", "/\n/orders\nOrders, and so on\n/orders/[id]\n/orders/[id]/edit\n");
     element.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
   });
   await expect(page.getByRole("treeitem", { name: "Edit", exact: true }).first()).toBeVisible();
+  await expect(page.getByText("line 3: “Orders, and so on” is no address")).toBeVisible();
   expect((await documentOf(page)).screens.map(({ name }) => name)).toEqual(["Home", "Orders", "Order", "Edit"]);
 });

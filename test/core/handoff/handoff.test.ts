@@ -12,7 +12,7 @@ import { check } from "../../../src/core/check/check.ts";
 import { compareProjects } from "../../../src/core/compare/compare.ts";
 import { urlPattern } from "../../../src/core/handoff/addresses/addresses.ts";
 import type { Checked, HandedFile } from "../../../src/core/handoff/handed.ts";
-import { fromAddresses } from "../../../src/core/handoff/in/addresses.ts";
+import { fromAddresses, fromSomeAddresses } from "../../../src/core/handoff/in/addresses.ts";
 import { fromSitemap } from "../../../src/core/handoff/in/sitemap.ts";
 import { TARGETS } from "../../../src/core/handoff/target.ts";
 import { coveringWalks } from "../../../src/core/handoff/tests/cover.ts";
@@ -332,6 +332,48 @@ describe("what comes in", () => {
     valid(made.project);
     expect(made.project.screens.map((s) => s.path)).toEqual(["/", "/a&b/c"]);
     expect(made.lost).toEqual(["<priority> of every address"]);
+  });
+
+  const sitemap = (...paths: string[]) => `<urlset>${paths.map((path) => `<url><loc>https://x.test${path}</loc></url>`).join("")}</urlset>`;
+  const read = (...paths: string[]) => {
+    const made = fromSitemap(sitemap(...paths));
+    if (!made.ok) throw new Error(made.problems[0]?.message);
+    valid(made.project);
+    return { paths: made.project.screens.map(({ path }) => path).sort(), lost: made.lost, project: made.project };
+  };
+
+  it("siblings of a sitemap that differ in one part become one screen with a variable, and that is said", () => {
+    const shoes = read("/", "/about", "/contact", "/terms", "/shoes", "/shoes/red", "/shoes/blue-suede", "/shoes/green");
+    expect(shoes.paths).toEqual(["/", "/about", "/contact", "/shoes", "/shoes/{shoe}", "/terms"]);
+    expect(shoes.lost).toEqual(["3 addresses such as /shoes/red, each by itself: they became one screen, /shoes/{shoe}"]);
+    expect(shoes.project.legs.find(({ move }) => move && "to" in move && move.to === "shoe")?.move).toMatchObject({ pass: { shoe: '"red"' } });
+    expect(check(shoes.project, { fixes: false }).findings.filter(({ severity }) => severity === "blocker")).toEqual([]);
+  });
+
+  it("pages that come again below each of several are no values, dates and keys are", () => {
+    const pages = ["menu", "about", "hours"];
+    const shops = ["oslo", "bergen", "molde", "bodo"];
+    expect(read(...shops.flatMap((shop) => [`/shops/${shop}`, ...pages.map((page) => `/shops/${shop}/${page}`)])).paths).toEqual(
+      ["/shops/{shop}", ...pages.map((page) => `/shops/{shop}/${page}`)].sort(),
+    );
+    expect(read(...["oslo", "bergen"].flatMap((shop) => pages.map((page) => `/shops/${shop}/${page}`))).paths).toHaveLength(6);
+    const days = ["2024", "2025", "2026"].flatMap((year) => ["01", "02", "03"].map((month) => `/news/${year}/${month}`));
+    expect(read(...days).paths).toEqual(["/news/{news}/{news2}"]);
+  });
+
+  it("a sitemap of 20,000 pages comes in as the few kinds that they are of", () => {
+    const pages = Array.from({ length: 20_000 }, (_, i) => `/shop/area-${i % 40}/thing-${i}`);
+    const { paths, lost } = read("/", "/shop", ...Array.from({ length: 40 }, (_, i) => `/shop/area-${i}`), ...pages);
+    expect(paths).toHaveLength(4);
+    expect(lost.join("\n")).toContain("20000 addresses such as /shop/");
+  });
+
+  it("in the page, lines that are no address are left out and named", () => {
+    const made = fromSomeAddresses("/ok\nnot one\n/ok/{id}\n");
+    if (!made.ok) throw new Error("some can be read");
+    expect(made.project.screens.map(({ path }) => path)).toEqual(["/ok", "/ok/{id}"]);
+    expect(made.lost).toEqual([expect.stringContaining("line 2: “not one” is no address")]);
+    expect(fromSomeAddresses("not one\nnor this")).toMatchObject({ ok: false, problems: [{ line: 1 }, { line: 2 }] });
   });
 
   it.each([

@@ -1,4 +1,4 @@
-import { fromAddresses } from "../../../core/handoff/in/addresses.ts";
+import { fromSomeAddresses } from "../../../core/handoff/in/addresses.ts";
 import { linesInto } from "../../../core/lines/into.ts";
 import { isUntouched } from "../../../core/lines/isLines.ts";
 import { difference } from "../../../core/model/edits/revise.ts";
@@ -21,17 +21,18 @@ export function buildLines(session: Session, text: string, beside: string | unde
   return true;
 }
 
-/** A list of addresses, one a line. */
+/** A list of addresses, one a line; a few lines that are none do not make it anything else. */
 function isAddresses(text: string): boolean {
   const lines = text.split(/\r?\n/).filter((line) => line.trim() !== "" && !line.trim().startsWith("#"));
-  return lines.length > 1 && lines.every((line) => /^\s*(https?:\/\/|\/)\S*\s*$/.test(line));
+  const some = lines.filter((line) => /^\s*(https?:\/\/|\/)\S*\s*$/.test(line));
+  return some.length > 1 && some.length > lines.length / 2;
 }
 
 /** Starts a project from addresses; what could not be kept is said. */
 function buildAddresses(session: Session, text: string): boolean {
   const { project, apply } = session.document.getState();
   const say = session.notices.getState().say;
-  const made = fromAddresses(text, project.name);
+  const made = fromSomeAddresses(text, project.name);
   if (!made.ok) {
     say(
       "These addresses were not built:",

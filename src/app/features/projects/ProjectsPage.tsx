@@ -18,7 +18,7 @@ const DEMOS = {
 
 /** The reader of a file that is no project, by the end of its name; undefined for all others. */
 async function readerOf(name: string) {
-  if (/\.txt$/i.test(name)) return (await import("../../../core/handoff/in/addresses.ts")).fromAddresses;
+  if (/\.txt$/i.test(name)) return (await import("../../../core/handoff/in/addresses.ts")).fromSomeAddresses;
   if (/\.lines$/i.test(name)) return (await import("./readLines.ts")).readLines;
   if (/\.scxml$/i.test(name)) return (await import("../../../core/handoff/in/scxml.ts")).fromScxml;
   if (/\.xml$/i.test(name)) return (await import("../../../core/handoff/in/sitemap.ts")).fromSitemap;

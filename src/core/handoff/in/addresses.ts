@@ -8,14 +8,30 @@ const MOST = 5000;
 
 /**
  * A project from a list of addresses, one a line, variables as routers write them (`{id}`, `:id`, `[id]`, `$id`, `<int:id>`): a screen for each,
- * its parameters from the variables, and legs from each address to those right below it.
+ * its parameters from the variables, and legs from each address to those right below it. A line that is no address refuses all of them.
  */
 export function fromAddresses(text: string, name = "Imported"): ImportResult {
-  const lines = text.split(/\r\n|\r|\n/);
+  return read(text, name, false);
+}
+
+/** The same, but lines that are no addresses are left out and named, as long as there is one that is. */
+export function fromSomeAddresses(text: string, name = "Imported"): ImportResult {
+  return read(text, name, true);
+}
+
+function read(text: string, name: string, some: boolean): ImportResult {
+  const { paths, lost, problems } = pathsOf(text);
+  if (some && paths.size > 0) lost.push(...problems.splice(0).map(({ line, message }) => `line ${line}: ${message}`));
+  if (problems.length > 0) return { ok: false, problems };
+  return projectOfPaths([...paths.values()], new Map(), name, lost);
+}
+
+/** The addresses that stand in a text, one a line, by what each is written as; what is left out of them, and lines that are none. */
+export function pathsOf(text: string): { paths: Map<string, string[]>; lost: string[]; problems: Array<{ line: number; message: string }> } {
   const problems: Array<{ line: number; message: string }> = [];
   const lost: string[] = [];
   const paths = new Map<string, string[]>();
-  lines.forEach((raw, i) => {
+  text.split(/\r\n|\r|\n/).forEach((raw, i) => {
     const line = raw.trim();
     if (line === "" || line.startsWith("#")) return;
     const path = pathOf(line);
@@ -31,10 +47,14 @@ export function fromAddresses(text: string, name = "Imported"): ImportResult {
     if (paths.has(key)) lost.push(`line ${i + 1}: ${line}, which is there already`);
     else paths.set(key, path);
   });
-  if (paths.size > MOST) problems.push({ line: lines.length, message: `${paths.size} addresses; at most ${MOST} are expected` });
-  if (problems.length > 0) return { ok: false, problems };
-  if (paths.size === 0) return { ok: false, problems: [{ message: "There is no address in it; expected one a line." }] };
-  return { ok: true, project: projectOf(paths, name), lost };
+  return { paths, lost, problems };
+}
+
+/** A project from addresses by their segments, at most 5,000; `examples` are values of variables, by their names. */
+export function projectOfPaths(all: ReadonlyArray<readonly string[]>, examples: ReadonlyMap<string, string>, name: string, lost: string[]): ImportResult {
+  if (all.length > MOST) return { ok: false, problems: [{ message: `${all.length} addresses; at most ${MOST} are expected` }] };
+  if (all.length === 0) return { ok: false, problems: [{ message: "There is no address in it; expected one a line." }] };
+  return { ok: true, project: projectOf(new Map(all.map((segments) => [`/${segments.join("/")}`, [...segments]])), name, examples), lost };
 }
 
 /** The segments of an address with variables as `{name}`, or undefined where it is none. */
@@ -61,7 +81,7 @@ function asVariable(segment: string): string {
   return variable ? `{${variable[1]}}` : segment;
 }
 
-function projectOf(paths: Map<string, string[]>, name: string): Project {
+function projectOf(paths: Map<string, string[]>, name: string, examples: ReadonlyMap<string, string>): Project {
   const sorted = [...paths].sort(([, a], [, b]) => a.length - b.length);
   const taken = new Set(["main"]);
   const ids = new Map<string, string>();
@@ -86,7 +106,7 @@ function projectOf(paths: Map<string, string[]>, name: string): Project {
     containers: [{ kind: "stack", id: "main", name: "Main", start: ids.get(first) ?? "", members: screens.map((s) => s.id) }],
     screens,
   };
-  for (const [path, segments] of sorted) addLegTo(project, ids, paths, path, segments, first);
+  for (const [path, segments] of sorted) addLegTo(project, { ids, paths, examples, first }, path, segments);
   project.entrances = screens.map((screen) => ({
     id: screen.id,
     name: `Link to ${screen.name}`,
@@ -99,7 +119,17 @@ function projectOf(paths: Map<string, string[]>, name: string): Project {
 }
 
 /** A button on the nearest address above that leads to this one; its parameters are handed on as far as they are known there. */
-function addLegTo(project: Project, ids: Map<string, string>, paths: Map<string, string[]>, path: string, segments: string[], first: string): void {
+function addLegTo(
+  project: Project,
+  {
+    ids,
+    paths,
+    examples,
+    first,
+  }: { ids: ReadonlyMap<string, string>; paths: ReadonlyMap<string, string[]>; examples: ReadonlyMap<string, string>; first: string },
+  path: string,
+  segments: string[],
+): void {
   const to = project.screens.find((s) => s.id === ids.get(path));
   if (!to || path === first) return;
   let above = first;
@@ -114,7 +144,9 @@ function addLegTo(project: Project, ids: Map<string, string>, paths: Map<string,
   if (!from) return;
   const element = `to${to.id.charAt(0).toUpperCase()}${to.id.slice(1)}`.slice(0, 64);
   from.elements.push({ id: element, kind: "button", label: to.name });
-  const pass = Object.fromEntries(to.params.map((p) => [p.name, from.params.some((q) => q.name === p.name) ? `param.${p.name}` : '"1"']));
+  const pass = Object.fromEntries(
+    to.params.map((p) => [p.name, from.params.some((q) => q.name === p.name) ? `param.${p.name}` : JSON.stringify(examples.get(p.name) ?? "1")]),
+  );
   project.legs.push({
     id: element,
     from: from.id,

@@ -1,7 +1,8 @@
 import { SaxesParser } from "saxes";
 import { SIZE_LIMIT } from "../../model/read.ts";
-import { fromAddresses } from "./addresses.ts";
+import { pathsOf, projectOfPaths } from "./addresses.ts";
 import type { ImportResult } from "./imported.ts";
+import { withVariables } from "./siblings.ts";
 
 /**
  * A project from a sitemap (sitemaps.org, `urlset` of `url` with `loc`). Entities other than those
@@ -40,7 +41,8 @@ export function fromSitemap(text: string, name = "Imported"): ImportResult {
   if (!problem) parser.close();
   if (problem) return { ok: false, problems: [problem] };
   if (root !== "urlset") return { ok: false, problems: [{ message: `The file begins with <${root ?? "nothing"}>; a sitemap with <urlset> is expected.` }] };
-  const made = fromAddresses(addresses.join("\n"), name);
-  if (!made.ok) return made;
-  return { ...made, lost: [...made.lost, ...[...ignored].map((tag) => `<${tag}> of every address`)] };
+  const { paths: all, lost, problems } = pathsOf(addresses.join("\n"));
+  const left = [...lost, ...problems.map(({ line, message }) => `line ${line}: ${message}`)].map((what) => what.replace(/^line (\d+)/, "address $1"));
+  const { paths, examples, says } = withVariables([...all.values()]);
+  return projectOfPaths(paths, examples, name, [...left, ...says, ...[...ignored].map((tag) => `<${tag}> of every address`)]);
 }
