@@ -1,4 +1,5 @@
-// npm run docs: writes what docs/findings.md and docs/patterns.md list anew, from the lists in the code.
+// npm run docs: writes what docs/findings.md and docs/patterns.md list anew, from the lists in the code, and the demos as lines.
+import { execFileSync } from "node:child_process";
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
@@ -29,3 +30,10 @@ rewrite("patterns.md", "patterns", text);
 rmSync(join(root, "docs", "patterns"), { recursive: true, force: true });
 mkdirSync(join(root, "docs", "patterns"));
 for (const [name, svg] of pictures) writeFileSync(join(root, "docs", name), svg);
+
+for (const name of ["hollowcomb", "hollowcomb-first-draft", "tidewatch"]) {
+  const demo = join(root, "demo", name);
+  execFileSync(process.execPath, [join(root, "bin", "etape.mjs"), "lines", `${demo}.etape.json`, "--out", `${demo}.lines`], {
+    stdio: ["ignore", "ignore", "inherit"],
+  });
+}

@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
 import { documentOf, moveOf, openEmpty, typeInPalette } from "./open.ts";
 
@@ -54,6 +55,21 @@ test("one line builds into a project that is begun, with a preview; a wrong one 
   await field.fill("Shed");
   await field.press("Enter");
   await expect(page.getByRole("treeitem", { name: "Shed" })).toBeVisible();
+});
+
+test("the five lines with which the README begins make an app in which nothing is wrong", async ({ page }) => {
+  const [, block = ""] = /## Ten minutes[\s\S]*?```\n([\s\S]*?)```/.exec(readFileSync("README.md", "utf8")) ?? [];
+  const lines = block.trim().split("\n");
+  expect(lines).toHaveLength(5);
+  await openEmpty(page);
+  for (const line of lines) {
+    await page.keyboard.type(line.trim());
+    await expect(page.getByRole("status").filter({ hasText: "Enter makes" })).toBeVisible();
+    await page.keyboard.press("Enter");
+    await expect(page.getByLabel("Find or add a screen")).toHaveValue("");
+  }
+  await expect(page.getByText("Nothing is wrong.", { exact: true })).toBeVisible();
+  expect((await documentOf(page)).screens.map(({ name }) => name)).toEqual(["Plots", "Plot", "New plot", "Photo", "Log"]);
 });
 
 test("a project is copied as lines, and a file of lines opens as a project", async ({ page, context }) => {

@@ -20,6 +20,7 @@ const PARTS: Record<string, readonly string[]> = {
   "core/insight": ["core/model", "core/plan", "core/semantics"],
   "core/check": ["core/model", "core/plan", "core/semantics", "core/insight", "core/text"],
   "core/lines": ["core/model", "core/insight", "core/text"],
+  "core/patterns": ["core/model", "core/insight", "core/lines", "core/map"],
   "core/map": ["core/model", "core/insight", "core/compare", "core/text"],
   "core/compare": ["core/model"],
   "core/handoff": ["core/model", "core/plan", "core/semantics", "core/insight", "core/map", "core/text"],

@@ -130,9 +130,19 @@ export class Merging {
         message: `“${name}” is in “${there?.name ?? "no container"}” already; expected a name that is not there yet (in the outline, screens are dragged into other containers)`,
       });
     const at = known ?? this.added(name, rest, owner);
-    if (bound?.get(name) === undefined) this.beside ??= at;
+    if (known !== undefined && byName) this.told(known, rest);
+    if (bound?.get(name) === undefined && (known !== undefined || owner === undefined)) this.beside ??= at;
     this.ids.set(id, at);
     this.elements(screen, at);
+  }
+
+  /** What a line says of a screen that is there: further parameters, and what is special of it. */
+  private told(id: string, { params, ...rest }: Omit<Screen, "id" | "name" | "up" | "elements">) {
+    const screen = lookup(this.project).screens.get(id);
+    if (!screen) return;
+    const more = params.filter(({ name }) => !screen.params.some((param) => param.name === name));
+    const change: Partial<Screen> = { ...rest, ...(more.length > 0 ? { params: [...screen.params, ...more] } : {}) };
+    if (Object.keys(change).length > 0) this.apply(changeScreen(this.project, id, change));
   }
 
   private added(name: string, rest: Omit<Screen, "id" | "name" | "up" | "elements">, owner: string | undefined): string {
@@ -173,8 +183,9 @@ export class Merging {
   private up(id: string, up: string) {
     const at = this.ids.get(id);
     const screen = at === undefined ? undefined : lookup(this.project).screens.get(at);
-    if (!screen || lookup(this.before).screens.has(screen.id)) return;
+    if (!screen || (up === "auto" && lookup(this.before).screens.has(screen.id))) return;
     if (up !== "auto") this.apply(changeScreen(this.project, screen.id, { up: this.ids.get(up) ?? up }));
+    if (this.finding.byName || up !== "auto") return;
     const needed = lookup(this.project)
       .screens.get(upTarget(this.project, screen.id) ?? "")
       ?.params.filter(mustBePassed);

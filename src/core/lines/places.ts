@@ -4,7 +4,19 @@ import type { Container, Element, Screen } from "../model/schema.ts";
 import type { Lines, PlaceNode } from "./ast.ts";
 import { pathOf } from "./parse.ts";
 import type { Problems } from "./problems.ts";
-import { barOf, CONTAINER_FLAGS, CONTAINER_KINDS, ELEMENT_FLAGS, ELEMENT_SAID, modalPlace, SCREEN_FLAGS, SCREEN_SAID, type Shape, usualEdge } from "./words.ts";
+import {
+  barOf,
+  CONTAINER_FLAGS,
+  CONTAINER_KINDS,
+  ELEMENT_FLAGS,
+  ELEMENT_SAID,
+  modalPlace,
+  SCREEN_FLAGS,
+  SCREEN_SAID,
+  type Shape,
+  usualClosing,
+  usualEdge,
+} from "./words.ts";
 
 /** A place as its lines make it. */
 export interface Made {
@@ -84,7 +96,7 @@ export class Places {
   private container(node: PlaceNode, made: Container, shape: Shape | undefined, start: string): Container {
     let container: Container = { ...made, start };
     if (container.kind === "modal" && shape) {
-      container = { ...container, shape, edge: usualEdge(shape) };
+      container = { ...container, shape, edge: usualEdge(shape), closeOn: usualClosing(shape) };
     }
     for (const option of node.options) {
       if (option.text === "start" || option.text === "apart" || CONTAINER_KINDS[option.text]) continue;

@@ -9,6 +9,11 @@ export function usualEdge(shape: Shape): Extract<Container, { kind: "modal" }>["
   return shape === "sheet" || shape === "full" ? "bottom" : shape === "panel" ? "right" : "center";
 }
 
+/** What closes a new modal of a shape: what fills the screen has no outside. */
+export function usualClosing(shape: Shape): Modal["closeOn"] {
+  return shape === "full" ? ["swipe", "button", "back"] : ["outside", "swipe", "button", "back"];
+}
+
 /** Of a container: its kind, by the word that names it. */
 export const CONTAINER_KINDS: Record<string, { kind: Container["kind"]; shape?: Shape }> = {
   stack: { kind: "stack" },
@@ -133,7 +138,12 @@ export const CONTAINER_FLAGS: ReadonlyArray<Flag<Container>> = [
   ofKind("drawer", "forgets", (c) => !c.keeps, { keeps: false }),
   ofKind("modal", "does not block", (c) => !c.blocks, { blocks: false }),
   ofKind("modal", "does not dim", (c) => !c.dims, { dims: false }),
-  without("outside", "stays on a tap outside"),
+  { ...without("outside", "stays on a tap outside"), has: (of) => of.kind === "modal" && of.shape !== "full" && !of.closeOn.includes("outside") },
+  {
+    word: "a tap outside closes",
+    has: (of) => of.kind === "modal" && of.shape === "full" && of.closeOn.includes("outside"),
+    set: (of) => (of.kind === "modal" && !of.closeOn.includes("outside") ? { ...of, closeOn: ["outside", ...of.closeOn] } : of),
+  },
   without("swipe", "no swipe closes"),
   without("button", "no × closes"),
   without("back", "Back does not close"),

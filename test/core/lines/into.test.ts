@@ -73,10 +73,36 @@ describe("lines into a project", () => {
     expect(again.facts).toEqual(project.facts);
   });
 
+  it("tell more of a screen that is there: parameters, and what is special of it", () => {
+    const begun = app("s", { stacks: { s: "a b" }, screens: { a: { params: [{ name: "id", type: "text", required: true }], title: "Old" } } });
+    const { project } = into(begun, "a(id: number, size?) (hub, path /a/{id})\nb (up a)");
+    expect(project.screens).toMatchObject([
+      {
+        id: "a",
+        hub: true,
+        path: "/a/{id}",
+        title: "Old",
+        params: [
+          { name: "id", type: "text" },
+          { name: "size", required: false },
+        ],
+      },
+      { id: "b", up: "a" },
+    ]);
+    expect(into(project, "a: Go > b").project.screens[0]).toMatchObject({ hub: true, title: "Old" });
+  });
+
   it("make a new sheet with its screen", () => {
     const { project } = into(app("s", { stacks: { s: "a b" } }), "a: New plot > New plot (sheet)");
     expect(lookup(project).containers.get("newPlot")?.members).toEqual(["newPlot2"]);
     expect(moves(project)).toEqual(["a open New plot"]);
+    // A new screen goes beside the one that leads there, and not into a sheet that the same line makes.
+    const both = into(project, "b: Log link > Log, Photo image > Photo (full screen)").project;
+    expect([both.containers.find(({ id }) => id === "s")?.members, both.containers.find(({ id }) => id === "photo")?.members]).toEqual([
+      ["a", "b", "log"],
+      ["photo2"],
+    ]);
+    expect(both.containers.find(({ id }) => id === "photo")).toMatchObject({ closeOn: ["swipe", "button", "back"] });
   });
 
   it("pass what they name, also where the way is open", () => {

@@ -128,6 +128,7 @@ describe("lines told", () => {
     const text = toLines(project);
     const again = built(text);
     expect(toLines(again)).toBe(text);
+    expect(readFileSync(`demo/${name}.lines`, "utf8"), "npm run docs").toBe(text);
     expect([again.screens.length, again.legs.length, again.containers.length, again.entrances.length, again.facts.length]).toEqual([
       project.screens.length,
       project.legs.length,

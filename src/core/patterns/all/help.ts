@@ -20,7 +20,7 @@ export const HELP: Pattern = {
     const [help, more] = [making.name("help"), making.name("more")];
     making.put([
       `${making.at()}: ${help} icon (in bar) > ${help} (open)`,
-      `${help} (full screen, stays on a tap outside)`,
+      `${help} (full screen)`,
       `  "Steps"`,
       `    ${help}: "Answers" text, ${more} link > ${more} (push)`,
       `    ${more}: "Message" field, "Send" > close`,

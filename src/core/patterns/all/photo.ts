@@ -14,7 +14,7 @@ export const PHOTO: Pattern = {
   put: (making) => {
     making.put([
       `${making.at()}: ${making.name("image")} image > ${making.name("viewer")} (open)`,
-      `${making.name("viewer")} (full screen, stays on a tap outside): ${making.name("image")} image, swipe down > close`,
+      `${making.name("viewer")} (full screen): ${making.name("image")} image, swipe down > close`,
     ]);
   },
 };

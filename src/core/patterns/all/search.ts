@@ -18,7 +18,7 @@ export const SEARCH: Pattern = {
     making.put([
       line,
       `${making.at()}: ${search} icon (in bar) > ${search} (open)`,
-      `${search} (full screen, stays on a tap outside)`,
+      `${search} (full screen)`,
       `  "Steps"`,
       `    ${search}: ${search} field, "Found" list (of ${type}, says ${says}) > ${found}(${type}Id = item.${key}) (push)`,
       `    ${found}(${type}Id) (title {param.${type}Id})`,
