@@ -9,6 +9,7 @@ import { flagged, Legs, type Loose } from "./legs.ts";
 import { parseLines } from "./parse.ts";
 import { Places } from "./places.ts";
 import { Problems } from "./problems.ts";
+import { rowsOfLists } from "./rows.ts";
 import { unquoted } from "./scan.ts";
 
 export type LinesResult = { ok: true; project: Project } | { ok: false; problems: LineProblem[] };
@@ -59,7 +60,8 @@ export function readLines(text: string, name: string): Built | Extract<LinesResu
 
 /** The project of some lines, as far as they can be read, and the legs whose way they leave open. */
 function built(lines: Lines, name: string, problems: Problems): { project: Project; loose: readonly Loose[]; places: Places } {
-  const places = new Places(problems);
+  const rows = rowsOfLists(lines);
+  const places = new Places(problems, rows.of);
   for (const node of lines.places) places.place(node, undefined);
   places.missing(lines.ways);
   const root = places.root();
@@ -68,7 +70,7 @@ function built(lines: Lines, name: string, problems: Problems): { project: Proje
     ...emptyProject(lines.name ?? name),
     root,
     facts: lines.facts.map((fact) => factOf(fact, problems)),
-    types: lines.rows.map(typeOf),
+    types: [...lines.rows.map(typeOf), ...rows.types],
     containers: places.made.flatMap(({ container }) => container ?? []),
     screens: places.made.flatMap(({ screen }) => screen ?? []),
   };

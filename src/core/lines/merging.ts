@@ -1,6 +1,6 @@
 import { proposal } from "../insight/proposal.ts";
 import { addContainer, addElement, addEntrance, addLeg, addScreen, freshElementId, freshLegId, freshPlaceId } from "../model/edits/add.ts";
-import { changeContainer, changeScreen } from "../model/edits/change.ts";
+import { changeContainer, changeElement, changeScreen } from "../model/edits/change.ts";
 import { type Edit, freshId } from "../model/edits/edit.ts";
 import { applyEdit } from "../model/edits/kinds.ts";
 import { addScreenBeside, linkElement, stackFor } from "../model/edits/link.ts";
@@ -176,7 +176,9 @@ export class Merging {
       const elementId = known?.id ?? freshElementId(this.project, at, this.finding.byName ? element.label : element.id);
       this.ids.set(`${id} ${element.id}`, elementId);
       const except = element.except?.flatMap((place) => this.ids.get(place) ?? []);
-      if (!known) this.apply(addElement(at, { ...element, id: elementId, ...(except ? { except } : {}) }));
+      const { id: _, kind, label, except: __, ...said } = element;
+      if (!known) this.apply(addElement(at, { id: elementId, kind, label, ...said, ...(except ? { except } : {}) }));
+      else if (Object.keys(said).length > 0) this.apply(changeElement(this.project, at, elementId, said));
     }
   }
 

@@ -1,7 +1,7 @@
 import { newContainer, newScreen } from "../model/edits/add.ts";
 import { freshId } from "../model/edits/edit.ts";
 import type { Container, Element, Screen } from "../model/schema.ts";
-import type { Lines, PlaceNode } from "./ast.ts";
+import type { ElementNode, LegNode, Lines, ParamNode, PlaceNode } from "./ast.ts";
 import { pathOf } from "./parse.ts";
 import type { Problems } from "./problems.ts";
 import {
@@ -29,6 +29,12 @@ export interface Made {
 
 const NOWHERE: Omit<PlaceNode, "name" | "line" | "column"> = { params: [], options: [], elements: [], members: [] };
 
+/** The parameters of a screen that is only led to: what is passed to it. */
+function paramsFrom({ args = {}, line, column }: LegNode): ParamNode[] {
+  const typeOf = (value: string) => (/^-?\d+(\.\d+)?$/.test(value) ? "number" : value === "true" || value === "false" ? "boolean" : "text");
+  return Object.entries(args).map(([name, value]) => ({ name, type: typeOf(value), required: true, line, column }));
+}
+
 /** Screens and containers from their lines, and those that lines only lead to. */
 export class Places {
   readonly made: Made[] = [];
@@ -36,7 +42,11 @@ export class Places {
   wrapper: string | undefined;
   private readonly ids = new Set<string>();
 
-  constructor(private readonly problems: Problems) {}
+  constructor(
+    private readonly problems: Problems,
+    /** What the rows of lists are that do not say it. */
+    private readonly rows: ReadonlyMap<ElementNode, string> = new Map(),
+  ) {}
 
   private fresh(name: string): string {
     const id = freshId(name, this.ids, "place");
@@ -126,7 +136,7 @@ export class Places {
           if (target.is !== "place" || target.path.length !== 1 || this.find(target.path)) continue;
           const [name = ""] = target.path;
           const kind = leg.options.map(({ text }) => CONTAINER_KINDS[text]).find((found) => found?.kind === "modal");
-          const node: PlaceNode = { ...NOWHERE, name, line: leg.line, column: leg.column };
+          const node: PlaceNode = { ...NOWHERE, name, params: kind ? [] : paramsFrom(leg), line: leg.line, column: leg.column };
           if (kind)
             this.place(
               { ...node, options: [{ text: leg.options.find(({ text }) => CONTAINER_KINDS[text])?.text ?? "sheet", line: leg.line, column: leg.column }] },
@@ -137,7 +147,8 @@ export class Places {
     for (const { leg } of ways) {
       const { target, line, column } = leg;
       const [name = ""] = target.is === "place" ? target.path : [];
-      if (target.is === "place" && target.path.length === 1 && !this.find(target.path)) this.place({ ...NOWHERE, name, line, column }, undefined);
+      if (target.is === "place" && target.path.length === 1 && !this.find(target.path))
+        this.place({ ...NOWHERE, name, params: paramsFrom(leg), line, column }, undefined);
     }
   }
 
@@ -219,7 +230,8 @@ export class Places {
       const named = node.options.find(({ text }) => /^as [a-z]\w*$/.test(text))?.text.slice(3);
       const id = named ?? freshId(node.label, taken, "element");
       taken.add(id);
-      let element: Element = { id, kind: node.kind, label: node.label };
+      const of = this.rows.get(node);
+      let element: Element = { id, kind: node.kind, label: node.label, ...(of === undefined ? {} : { of }) };
       for (const option of node.options) {
         if (option.text === `as ${named}`) continue;
         if (option.text === "list" || option.text === "button" || option.text === "icon") element = { ...element, kind: option.text };

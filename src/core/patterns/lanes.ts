@@ -1,6 +1,6 @@
-import { wrap } from "../model/edits/arrange.ts";
+import { moveAllInto, wrap } from "../model/edits/arrange.ts";
 import { changeContainer, changeLeg, changeScreen } from "../model/edits/change.ts";
-import { firstScreen, lookup, nameOf, ownersAround, treeOf } from "../model/lookup.ts";
+import { firstScreen, lookup, nameOf, ownersAround, targetOf, treeOf } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
 import type { Making } from "./making.ts";
 import { screenAt } from "./places.ts";
@@ -28,16 +28,37 @@ export function aroundPlace(project: Project, place: string, kind: Kind): string
   return `around “${nameOf(project, place)}”`;
 }
 
+/** Screens of the stack of a screen that nothing but the screen, or one of them, leads to: they go where it goes. */
+function alongWith(project: Project, place: string): string[] {
+  const { owners, screens } = lookup(project);
+  const stack = owners.get(place);
+  if (stack?.kind !== "stack" || !screens.has(place)) return [];
+  const along = new Set([place]);
+  const reached = [...project.legs.flatMap((leg) => targetOf(leg) ?? []), ...project.entrances.map(({ to }) => to)];
+  for (let before = 0; before < along.size; ) {
+    before = along.size;
+    for (const id of stack.members) {
+      const screen = screens.get(id);
+      if (!screen || along.has(id) || id === stack.start || screen.once || !reached.includes(id)) continue;
+      if (project.legs.every((leg) => targetOf(leg) !== id || along.has(leg.from))) along.add(id);
+    }
+  }
+  along.delete(place);
+  return [...along];
+}
+
 /** Puts a place into new tabs or a new drawer, and more members beside it, each with a history of its own. */
 export function lanesAround(making: Making, kind: Kind, name: string) {
   const { place } = making;
   const container = lookup(making.project).containers.get(place);
   const outer = lookup(making.project).owners.get(place)?.id;
+  const along = alongWith(making.project, place);
   making.apply(wrap(making.project, [place], kind, name));
   const { owners } = lookup(making.project);
   const lane = owners.get(place);
   const lanes = container ? lane : owners.get(lane?.id ?? "");
   if (!lanes) return;
+  if (along.length > 0 && lane) making.apply(moveAllInto(making.project, along, lane.id));
   const inside = new Set(treeOf(making.project, lanes.id));
   for (const leg of making.project.legs) {
     const { move } = leg;

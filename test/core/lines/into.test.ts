@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
+import { check } from "../../../src/core/check/check.ts";
 import { linesInto } from "../../../src/core/lines/into.ts";
 import { isLines } from "../../../src/core/lines/isLines.ts";
 import { emptyProject } from "../../../src/core/model/edits/add.ts";
 import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
-import { lookup, nameOf } from "../../../src/core/model/lookup.ts";
+import { lookup, nameOf, passOf } from "../../../src/core/model/lookup.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 import { app } from "../../vectors/app.ts";
 
@@ -103,6 +104,26 @@ describe("lines into a project", () => {
       ["photo2"],
     ]);
     expect(both.containers.find(({ id }) => id === "photo")).toMatchObject({ closeOn: ["swipe", "button", "back"] });
+  });
+
+  it("give a list rows of what it hands on, and a screen that is only named the parameters that it is passed", () => {
+    const empty = emptyProject("App");
+    for (const [lines, type] of [
+      ["Plots: Plot rows > Plot(plotId = item.id)", "plot"],
+      ["Days: Rehearsals list > Day(plotId = item.id, size = 2, on = true)", "rehearsal"],
+    ] as const) {
+      const { types, screens, legs } = into(empty, lines).project;
+      expect(types).toMatchObject([{ id: type, fields: [{ name: "id", type: "text" }], samples: [{ id: `${type}1` }, {}, {}] }]);
+      expect(screens[0]?.elements[0]?.of).toBe(type);
+      expect(screens[1]?.params.map((param) => param.name)).toEqual(Object.keys(passOf(legs[0]) ?? {}));
+      expect(check(into(empty, lines).project, { fixes: false }).findings.filter(({ severity }) => severity !== "note")).toEqual([]);
+    }
+    // Also where the list and the screen are there already.
+    const begun = into(into(empty, "Plots: Plot list > Plot").project, "Plots: Plot list > Plot(plotId = item.id)").project;
+    expect(begun.screens).toMatchObject([{ elements: [{ of: "plot" }] }, { params: [{ name: "plotId" }] }]);
+    expect(begun.legs).toMatchObject([{ move: { pass: { plotId: "item.id" } } }]);
+    // Rows that the lines name themselves are the list's, too.
+    expect(into(empty, "rows plot(id, name): a, Oak\nPlots: Plot list > Plot(plotId = item.id)").project.types).toMatchObject([{ samples: [{ name: "Oak" }] }]);
   });
 
   it("pass what they name, also where the way is open", () => {

@@ -115,6 +115,18 @@ describe("what is there already", () => {
     }
   });
 
+  it("goes along with a screen into its lane where nothing else leads to it", () => {
+    const begun = app("s", {
+      stacks: { s: "home plot log help" },
+      legs: ["a home push plot", "b plot push log", "c log return home", "d home push help", "e help push log"],
+    });
+    const tabs = putIn(begun, "tabs", "plot");
+    expect(tabs.containers.filter(({ members }) => members.includes("plot")).map(({ members }) => members)).toEqual([["plot"]]);
+    const home = putIn({ ...begun, legs: begun.legs.filter(({ id }) => id !== "e") }, "tabs", "home");
+    expect(home.containers.find(({ members }) => members.includes("home"))?.members).toEqual(["home", "plot", "log", "help"]);
+    expect(since(found(begun), found(home)).came.filter(({ severity }) => severity === "blocker")).toEqual([]);
+  });
+
   it("goes into the lanes of a screen that is shown in another's place", () => {
     const begun = app("s", { stacks: { s: "home sent" }, legs: ["go home replace sent", "again sent reset home"] });
     const tabs = putIn(begun, "tabs", "sent");
