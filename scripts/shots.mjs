@@ -90,6 +90,12 @@ for (const theme of ["light", "dark"]) {
     await page.getByText("looking…").last().waitFor({ state: "detached", timeout: 60_000 });
     await shot(page, "what-if", page.getByRole("dialog"));
     await page.keyboard.press("Escape");
+    await page.locator("[data-card][data-place=hive] text").first().click();
+    await page.keyboard.press("a");
+    await page.keyboard.type("flow");
+    await page.getByRole("dialog", { name: "Put in a pattern" }).getByText("looking…").waitFor({ state: "detached", timeout: 60_000 });
+    await shot(page, "patterns", page.locator("[data-card][data-place=checkIt]"));
+    await page.keyboard.press("Escape");
     await page.getByRole("button", { name: "names", exact: true }).click();
     await page.locator("[data-card][data-place=hive]").hover();
     await shot(page, "names-light", page.locator(".map-frame .pointed").first());
@@ -99,7 +105,7 @@ for (const theme of ["light", "dark"]) {
     await page.getByRole("link", { name: "Parameters" }).click();
     await shot(page, "parameters", page.getByRole("columnheader", { name: "passed by" }));
     await page.getByRole("tab", { name: /Record types/ }).click();
-    await page.getByRole("button", { name: /^Hive/ }).first().click();
+    await page.getByRole("button", { name: /^Hive ?\d/ }).click();
     await shot(page, "types", page.getByRole("table", { name: "Samples of Hive" }));
     await page.getByRole("link", { name: "Hand-off" }).click();
     await page.getByRole("button", { name: /^TypeScript/ }).click();
@@ -120,12 +126,12 @@ for (const theme of ["light", "dark"]) {
   }
   await page.context().close();
 }
-// Three hundred screens as names, in both themes.
+// Three hundred screens as names.
 const { writeProject } = await import(pathToFileURL(await bundled("src/core/model/write.ts", "write.mjs")).href);
 const { bigProject } = await import(pathToFileURL(await bundled("bench/big.ts", "big.mjs")).href);
 const big = join(root, "dist", "shots", "three-hundred.etape.json");
 writeFileSync(big, writeProject({ ...bigProject(300), name: "Three hundred" }));
-for (const colorScheme of ["light", "dark"]) {
+for (const colorScheme of ["light"]) {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme, reducedMotion: "reduce" });
   const page = await context.newPage();
   await page.goto(served.address);
