@@ -1,21 +1,28 @@
 #!/usr/bin/env node
-// The command line. Bundles src/cli when it has changed since the last time, then runs it.
+// The command line. In a package everything is built already; in a checkout src/cli is bundled when it has changed since the last time.
 import { existsSync, statSync } from "node:fs";
-import { join } from "node:path";
-import { pathToFileURL } from "node:url";
-import { ensurePackages, newest, root } from "../scripts/setup.mjs";
+import { dirname, join } from "node:path";
+import { fileURLToPath, pathToFileURL } from "node:url";
 
-try {
+const root = dirname(dirname(fileURLToPath(import.meta.url)));
+const bundle = join(root, "dist", "cli", "etape.mjs");
+
+/** Builds what a command needs, where this is a checkout. */
+async function build(args) {
+  const { ensurePackages, newest } = await import("../scripts/setup.mjs");
   ensurePackages();
-  const bundle = join(root, "dist", "cli", "etape.mjs");
   if (!existsSync(bundle) || statSync(bundle).mtimeMs < newest(["src/core", "src/cli", "src/server"])) {
     const { bundleCommandLine } = await import("../scripts/bundle.mjs");
     await bundleCommandLine(bundle);
   }
-  const args = process.argv.slice(2);
   const { buildApplication, buildPrototype } = await import("../scripts/build.mjs");
   if (args[0] === "serve") buildApplication();
   if (args[0] === "gen" && args.some((arg) => /^(--to=)?(prototype|all)$/.test(arg))) buildPrototype();
+}
+
+try {
+  const args = process.argv.slice(2);
+  if (existsSync(join(root, "src", "cli"))) await build(args);
   process.env.ETAPE_APPLICATION ??= join(root, "dist", "app");
   process.env.ETAPE_PROTOTYPE ??= join(root, "dist", "prototype", "prototype.html");
   const { main } = await import(pathToFileURL(bundle).href);

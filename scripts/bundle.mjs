@@ -13,6 +13,20 @@ export function bundleServer(outfile) {
   return bundle("src/server/main.ts", outfile);
 }
 
+/** Bundles the core as a library: one file that needs neither Node nor a browser. */
+export function bundleLibrary(outfile) {
+  return build({
+    entryPoints: [join(root, "src/core/index.ts")],
+    outfile,
+    bundle: true,
+    platform: "browser",
+    format: "esm",
+    target: "es2022",
+    logLevel: "warning",
+    plugins: [raw],
+  });
+}
+
 /** Bundles a program and what it imports into one file that Node runs. */
 export function bundle(entry, outfile) {
   return build({

@@ -13,7 +13,7 @@ export function ensurePackages() {
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   process.stderr.write("Installing packages…\n");
   const npm = process.platform === "win32" ? "npm.cmd" : "npm";
-  const run = spawnSync(npm, ["ci", "--no-audit", "--no-fund", "--loglevel=error"], {
+  const run = spawnSync(npm, ["ci", "--include=dev", "--no-audit", "--no-fund", "--loglevel=error"], {
     cwd: root,
     stdio: ["ignore", 2, 2],
     shell: process.platform === "win32",
