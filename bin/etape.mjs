@@ -1,6 +1,6 @@
 #!/usr/bin/env node
 // The command line. In a package everything is built already; in a checkout src/cli is bundled when it has changed since the last time.
-import { existsSync, statSync } from "node:fs";
+import { existsSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath, pathToFileURL } from "node:url";
 
@@ -9,13 +9,10 @@ const bundle = join(root, "dist", "cli", "etape.mjs");
 
 /** Builds what a command needs, where this is a checkout. */
 async function build(args) {
-  const { ensurePackages, newest } = await import("../scripts/setup.mjs");
+  const { ensurePackages } = await import("../scripts/setup.mjs");
   ensurePackages();
-  if (!existsSync(bundle) || statSync(bundle).mtimeMs < newest(["src/core", "src/cli", "src/server"])) {
-    const { bundleCommandLine } = await import("../scripts/bundle.mjs");
-    await bundleCommandLine(bundle);
-  }
-  const { buildApplication, buildPrototype } = await import("../scripts/build.mjs");
+  const { buildApplication, buildCommandLine, buildPrototype } = await import("../scripts/build.mjs");
+  await buildCommandLine();
   if (args[0] === "serve") buildApplication();
   if (args[0] === "gen" && args.some((arg) => /^(--to=)?(prototype|all)$/.test(arg))) buildPrototype();
 }

@@ -6,6 +6,14 @@ import { newest, root, runTool } from "./setup.mjs";
 const page = join(root, "dist", "app", "index.html");
 const frame = join(root, "dist", "prototype", "prototype.html");
 
+/** Bundles the command line where something has changed since it was bundled last. The bundler is loaded only then. */
+export async function buildCommandLine() {
+  const bundle = join(root, "dist", "cli", "etape.mjs");
+  if (existsSync(bundle) && statSync(bundle).mtimeMs >= newest(["src/core", "src/cli", "src/server"])) return;
+  const { bundleCommandLine } = await import("./bundle.mjs");
+  await bundleCommandLine(bundle);
+}
+
 /** Builds the application with Vite where something has changed since it was built last. */
 export function buildApplication() {
   if (existsSync(page) && existsSync(frame) && Math.min(statSync(page).mtimeMs, statSync(frame).mtimeMs) >= newest(["src", "demo", "scripts"])) return;

@@ -5,12 +5,12 @@ import { join } from "node:path";
 import { ensurePackages, root } from "./setup.mjs";
 
 ensurePackages();
-const { buildApplication, buildPrototype } = await import("./build.mjs");
-const { bundleCommandLine, bundleLibrary } = await import("./bundle.mjs");
+const { buildApplication, buildCommandLine, buildPrototype } = await import("./build.mjs");
+const { bundleLibrary } = await import("./bundle.mjs");
 const { writeTypes } = await import("./types.mjs");
 buildApplication();
 buildPrototype();
-await bundleCommandLine(join(root, "dist", "cli", "etape.mjs"));
+await buildCommandLine();
 await bundleLibrary(join(root, "dist", "lib", "index.mjs"));
 writeTypes(join(root, "dist", "lib", "types"));
 

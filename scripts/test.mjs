@@ -1,7 +1,6 @@
 // npm test: types, lint, unit tests, and the real interface in Chromium; installs what is missing first.
 import { createServer } from "node:net";
-import { join } from "node:path";
-import { ensureChromium, ensurePackages, ensureReaders, ensureScreen, root, runTool } from "./setup.mjs";
+import { ensureChromium, ensurePackages, ensureReaders, ensureScreen, runTool } from "./setup.mjs";
 
 ensurePackages();
 const chromium = ensureChromium();
@@ -10,7 +9,7 @@ ensureScreen();
 const steps = [
   ["types", () => runTool("tsc", ["--noEmit", "-p", "."])],
   ["lint", () => runTool("biome", ["ci", "--error-on-warnings", "."])],
-  ["command line", bundle],
+  ["command line", commandLine],
   ["build", build],
   ["unit tests", () => runTool("vitest", ["run"])],
   ["interface", async () => runTool("playwright", ["test"], { CHROMIUM_PATH: chromium, ETAPE_TEST_PORT: String(await freePort()) })],
@@ -26,10 +25,9 @@ function freePort() {
   });
 }
 
-/** The bundler is loaded only here, when the packages are there. */
-async function bundle() {
-  const { bundleCommandLine } = await import("./bundle.mjs");
-  await bundleCommandLine(join(root, "dist", "cli", "etape.mjs"));
+async function commandLine() {
+  const { buildCommandLine } = await import("./build.mjs");
+  await buildCommandLine();
   return 0;
 }
 
