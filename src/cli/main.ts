@@ -10,6 +10,7 @@ import { formatCommand } from "./format.ts";
 import { genCommand } from "./gen.ts";
 import { IMPORTS, importCommand } from "./import.ts";
 import { linesCommand } from "./lines.ts";
+import { mergeCommand } from "./merge.ts";
 import { serveCommand } from "./serve.ts";
 import { stepCommand } from "./step.ts";
 import { walkCommand } from "./walk.ts";
@@ -91,6 +92,15 @@ export async function main(args: string[]): Promise<number> {
     .argument("<new>", "a project document")
     .addOption(new Option("--format <format>").choices(["text", "json", "markdown"]).default("text"))
     .action(async (older, newer, options) => done(await diffCommand(older, newer, options)));
+  program
+    .command("merge")
+    .description("merges two documents that began as the same one: 0 merged, 1 where both changed something differently")
+    .argument("<base>", "the document that both began as; empty where there was none")
+    .argument("<ours>", "our document, which stays where both differ")
+    .argument("<theirs>", "their document")
+    .option("--out <file>", "where to write what they make; - writes standard output", "-")
+    .addHelpText("after", "\nExample: etape merge base.etape.json ours.etape.json theirs.etape.json --out app.etape.json")
+    .action(async (base, ours, theirs, options) => done(await mergeCommand(base, ours, theirs, options)));
   program
     .command("format")
     .description("writes a document in its canonical form")
