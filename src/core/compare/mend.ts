@@ -15,7 +15,9 @@ interface Sides {
 export function mended({ project, conflicts }: Merged, sides: Sides): Merged {
   const mending = new Mending(project, conflicts, sides);
   // What comes back may need something else again.
-  for (let before: Project | undefined; before !== mending.project; ) {
+  const most = lookup(sides.ours).places.size + lookup(sides.theirs).places.size + sides.ours.facts.length + sides.theirs.facts.length + 100;
+  let before: Project | undefined;
+  for (let i = 0; before !== mending.project && i < most; i++) {
     before = mending.project;
     mending.once();
   }
