@@ -1,6 +1,6 @@
 import { lookup, nameOf } from "../model/lookup.ts";
 import type { Container, Element, Leg, Project } from "../model/schema.ts";
-import type { Conflict, Merged } from "./merge.ts";
+import type { Conflict, Merged } from "./conflict.ts";
 
 interface Sides {
   base: Project;
