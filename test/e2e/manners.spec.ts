@@ -173,6 +173,19 @@ const SHOWN: ReadonlyArray<[name: string, demo: string | RegExp, show: (page: Pa
       await expect(page.getByRole("dialog", { name: /lead/ })).toBeVisible();
     },
   ],
+  [
+    "a pattern, with a name that is taken",
+    /Open Hollowcomb/,
+    async (page) => {
+      await page.getByRole("treeitem", { name: /^Shift/ }).click();
+      await page.keyboard.press("a");
+      const panel = page.getByRole("dialog", { name: "Put in a pattern" });
+      await panel.getByRole("option", { name: "Search over the page" }).click();
+      await expect(panel.getByText("looking…")).toHaveCount(0);
+      await panel.getByLabel("The search").fill("Rota");
+      await expect(panel.getByText(/There is a “Rota” already/)).toBeVisible();
+    },
+  ],
 ];
 
 async function chooseNotes(page: Page) {
