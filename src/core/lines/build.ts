@@ -33,11 +33,11 @@ export function fromLines(text: string, name = "App"): LinesResult {
   return readLines(text, name);
 }
 
-/** The same, with what the lines leave open. */
-export function readLines(text: string, name: string): Built | Extract<LinesResult, { ok: false }> {
+/** The same, with what the lines leave open. In lines for a project, paths such as `Yard/Rota` may be those of its places. */
+export function readLines(text: string, name: string, known?: Project): Built | Extract<LinesResult, { ok: false }> {
   const { lines, problems } = parseLines(text);
   const found = new Problems();
-  const { project, loose, places } = built(lines, name, found);
+  const { project, loose, places } = built(lines, name, found, known);
   if (lines.places.length === 0 && lines.ways.length === 0 && problems.length === 0)
     problems.push({ line: 1, column: 1, message: "there is no screen in it; expected one a line, such as Home: Plots > Plots" });
   const all = [...problems, ...found.list].sort((a, b) => a.line - b.line || a.column - b.column);
@@ -59,9 +59,9 @@ export function readLines(text: string, name: string): Built | Extract<LinesResu
 }
 
 /** The project of some lines, as far as they can be read, and the legs whose way they leave open. */
-function built(lines: Lines, name: string, problems: Problems): { project: Project; loose: readonly Loose[]; places: Places } {
+function built(lines: Lines, name: string, problems: Problems, known: Project | undefined): { project: Project; loose: readonly Loose[]; places: Places } {
   const rows = rowsOfLists(lines);
-  const places = new Places(problems, rows.of);
+  const places = new Places(problems, rows.of, known);
   for (const node of lines.places) places.place(node, undefined);
   places.missing(lines.ways);
   const root = places.root();

@@ -6,6 +6,7 @@ import type { LineProblem } from "./ast.ts";
 import { readLines } from "./build.ts";
 import { isUntouched } from "./isLines.ts";
 import { Merging } from "./merging.ts";
+import { standing } from "./standing.ts";
 
 /** What some lines make of a project: one edit, and what it makes in words; or what is wrong with them. */
 export type IntoResult = { ok: true; edit: Edit; makes: string[]; last: string | undefined } | { ok: false; problems: LineProblem[] };
@@ -15,13 +16,13 @@ export type IntoResult = { ok: true; edit: Edit; makes: string[]; last: string |
  * their names or added, beside a place where that is given, and what stands on them is added to what is there.
  */
 export function linesInto(project: Project, text: string, beside?: string): IntoResult {
-  const read = readLines(text, project.name);
+  const read = readLines(text, project.name, isUntouched(project) ? undefined : project);
   if (!read.ok) return read;
   if (isUntouched(project)) {
     const next = { ...read.project, name: read.named ? read.project.name : project.name };
     return { ok: true, edit: difference(project, next, "Build from lines"), makes: madeWords(project, next), last: next.screens[0]?.id };
   }
-  const merging = new Merging(project, read, { byName: true, beside });
+  const merging = new Merging(project, read, { bound: standing(project), byName: true, beside });
   if (merging.problems.length > 0) return { ok: false, problems: merging.problems };
   return { ok: true, edit: difference(project, merging.project, "Build from lines"), makes: madeWords(project, merging.project), last: merging.first };
 }

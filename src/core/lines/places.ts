@@ -1,9 +1,10 @@
 import { newContainer, newScreen } from "../model/edits/add.ts";
 import { freshId } from "../model/edits/edit.ts";
-import type { Container, Element, Screen } from "../model/schema.ts";
+import type { Container, Element, Project, Screen } from "../model/schema.ts";
 import type { ElementNode, LegNode, Lines, ParamNode, PlaceNode } from "./ast.ts";
 import { pathOf } from "./parse.ts";
 import type { Problems } from "./problems.ts";
+import { placeAt, standsFor } from "./standing.ts";
 import {
   barOf,
   CONTAINER_FLAGS,
@@ -46,6 +47,8 @@ export class Places {
     private readonly problems: Problems,
     /** What the rows of lists are that do not say it. */
     private readonly rows: ReadonlyMap<ElementNode, string> = new Map(),
+    /** The project that the lines are for, where something is in it already. */
+    private readonly known: Project | undefined = undefined,
   ) {}
 
   private fresh(name: string): string {
@@ -54,7 +57,9 @@ export class Places {
     return id;
   }
 
-  place(node: PlaceNode, owner: Made | undefined): Made {
+  place(told: PlaceNode, owner: Made | undefined): Made {
+    const stands = this.stands(pathOf(told.name));
+    const node = stands === undefined ? told : { ...told, name: stands };
     const id = this.fresh(node.name);
     const kind = CONTAINER_KINDS[node.options[0]?.text ?? ""] ?? (node.members.length > 0 ? { kind: "stack" as const } : undefined);
     const one: Made = { id, node, owner, container: undefined, screen: undefined };
@@ -84,6 +89,12 @@ export class Places {
       start?.id ?? id,
     );
     return one;
+  }
+
+  /** What stands for the place of a path in the project that the lines are for. */
+  private stands(path: readonly string[]): string | undefined {
+    const id = this.known && path.length > 1 ? placeAt(this.known, path) : undefined;
+    return id === undefined ? undefined : standsFor(id);
   }
 
   private screen(node: PlaceNode, id: string): Screen {
@@ -133,7 +144,10 @@ export class Places {
       for (const element of one.node.elements)
         for (const leg of element.legs) {
           const { target } = leg;
-          if (target.is !== "place" || target.path.length !== 1 || this.find(target.path)) continue;
+          if (target.is !== "place" || this.find(target.path)) continue;
+          const stands = this.stands(target.path);
+          if (stands !== undefined) this.place({ ...NOWHERE, name: stands, line: leg.line, column: leg.column }, undefined);
+          if (target.path.length !== 1) continue;
           const [name = ""] = target.path;
           const kind = leg.options.map(({ text }) => CONTAINER_KINDS[text]).find((found) => found?.kind === "modal");
           const node: PlaceNode = { ...NOWHERE, name, params: kind ? [] : paramsFrom(leg), line: leg.line, column: leg.column };
@@ -147,8 +161,10 @@ export class Places {
     for (const { leg } of ways) {
       const { target, line, column } = leg;
       const [name = ""] = target.is === "place" ? target.path : [];
-      if (target.is === "place" && target.path.length === 1 && !this.find(target.path))
-        this.place({ ...NOWHERE, name, params: paramsFrom(leg), line, column }, undefined);
+      if (target.is !== "place" || this.find(target.path)) continue;
+      const stands = this.stands(target.path);
+      if (stands !== undefined) this.place({ ...NOWHERE, name: stands, line, column }, undefined);
+      else if (target.path.length === 1) this.place({ ...NOWHERE, name, params: paramsFrom(leg), line, column }, undefined);
     }
   }
 
@@ -213,7 +229,8 @@ export class Places {
         ok: true,
       }).ok;
     const all = this.made.filter((one) => one.node.name === name && fits(one));
-    return all.find(({ screen }) => screen) ?? all[0];
+    const stands = this.stands(path);
+    return all.find(({ screen }) => screen) ?? all[0] ?? (stands === undefined ? undefined : this.made.find((one) => one.node.name === stands));
   }
 
   /** Elements, and what names other places. */

@@ -1,15 +1,13 @@
 import { type Met, metStates } from "../insight/met.ts";
 import { readLines } from "../lines/build.ts";
 import { Merging } from "../lines/merging.ts";
+import { standing, standsFor } from "../lines/standing.ts";
 import { changeScreen } from "../model/edits/change.ts";
 import type { Edit } from "../model/edits/edit.ts";
 import { freshId } from "../model/edits/edit.ts";
 import { applyEdit } from "../model/edits/kinds.ts";
 import { firstScreen, keyField, lookup } from "../model/lookup.ts";
 import type { Project } from "../model/schema.ts";
-
-/** A name in lines that stands for a place of the project, whatever that is called; nobody types its first letter. */
-const standsFor = (id: string) => `\uE000${id}`;
 
 /** A pattern on its way into a project: what it goes to, the names that were given, and the project as it is so far. */
 export class Making {
@@ -119,8 +117,7 @@ export class Making {
     const read = readLines(text, this.project.name);
     if (!read.ok) throw new Error(`${read.problems.map(({ line, message }) => `${line}: ${message}`).join("; ")} in\n${text}`);
     this.lines.push(text);
-    const bound = new Map([...lookup(this.project).places.keys()].map((id) => [standsFor(id), id]));
-    this.project = new Merging(this.project, read, { bound, byName: false, beside }).project;
+    this.project = new Merging(this.project, read, { bound: standing(this.project), byName: false, beside }).project;
   }
 }
 

@@ -131,6 +131,22 @@ describe("lines into a project", () => {
     expect(project.legs).toMatchObject([{ move: { kind: "push", pass: { id: '"x"', size: '"2"' } } }]);
   });
 
+  it("find places by their paths, as they are told", () => {
+    const yard = app("yard", { stacks: { one: "a list", two: "b other" }, tabs: { yard: "one two" } } as Parameters<typeof app>[1]);
+    const twice = { ...yard, screens: yard.screens.map((one) => ({ ...one, name: one.id === "other" ? "list" : one.name })) };
+    const { project } = into(twice, "a: Here > list, There > two/list, Over > yard/two\ntwo/list: Back > a (push)\nin /there > two/list");
+    expect(project.legs.map(({ from, move }) => [from, move && "to" in move ? move.to : ""])).toEqual([
+      ["a", "list"],
+      ["a", "other"],
+      ["a", "two"],
+      ["other", "a"],
+    ]);
+    expect([project.screens.length, project.entrances[0]?.to]).toEqual([4, "other"]);
+    expect(into(twice, "in /there > two/list").project.entrances).toMatchObject([{ to: "other" }]);
+    const wrong = linesInto(twice, "a: There > three/list");
+    expect(wrong).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining("there is no place “three/list”") }] });
+  });
+
   it("say where a place stands already that they put elsewhere", () => {
     const made = linesInto(app("s", { stacks: { s: "a b" } }), "c\nYard (tabs)\n  a\n  c2");
     expect(made).toMatchObject({ ok: false, problems: [{ line: 3, message: expect.stringContaining("“a” is in “s” already") }] });
