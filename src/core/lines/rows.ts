@@ -1,5 +1,6 @@
 import { freshId } from "../model/edits/edit.ts";
 import type { RecordType } from "../model/schema.ts";
+import { singular } from "../text/singular.ts";
 import type { ElementNode, Lines, PlaceNode } from "./ast.ts";
 
 /** Rows that a list is given where lines do not say of what it is. */
@@ -43,8 +44,4 @@ function typeWith(id: string, fields: readonly string[]): RecordType {
     fields: fields.map((name) => ({ name, type: "text" })),
     samples: Array.from({ length: SAMPLES }, (_, i) => Object.fromEntries(fields.map((field) => [field, cell(field, i + 1)]))),
   };
-}
-
-function singular(word: string): string {
-  return word.replace(/ies$/, "y").replace(/([^su])s$/, "$1");
 }

@@ -12,8 +12,6 @@ import type { Project } from "../model/schema.ts";
 /** A pattern on its way into a project: what it goes to, the names that were given, and the project as it is so far. */
 export class Making {
   project: Project;
-  /** The lines that were put in, for the documentation. */
-  readonly lines: string[] = [];
 
   constructor(
     project: Project,
@@ -116,7 +114,6 @@ export class Making {
     const text = lines.filter((line) => line !== "").join("\n");
     const read = readLines(text, this.project.name);
     if (!read.ok) throw new Error(`${read.problems.map(({ line, message }) => `${line}: ${message}`).join("; ")} in\n${text}`);
-    this.lines.push(text);
     this.project = new Merging(this.project, read, { bound: standing(this.project), byName: false, beside }).project;
   }
 }

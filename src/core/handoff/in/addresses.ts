@@ -1,6 +1,7 @@
 import { emptyProject, newScreen } from "../../model/edits/add.ts";
 import { freshId } from "../../model/edits/edit.ts";
 import type { Param, Project, Screen } from "../../model/schema.ts";
+import { singular } from "../../text/singular.ts";
 import type { ImportResult } from "./imported.ts";
 
 /** Most addresses that are taken. */
@@ -191,15 +192,13 @@ function wordsOf(segments: readonly string[]): string[] {
     if (segment.includes("{")) return;
     const text = segment.replace(/[-_.]+/g, " ").trim() || "Page";
     const word = text.charAt(0).toUpperCase() + text.slice(1);
-    words.push(segments[i + 1]?.includes("{") ? singular(word) : word);
+    words.push(segments[i + 1]?.includes("{") ? oneOf(word) : word);
   });
   return words.length > 0 ? words : [segments.length === 0 ? "Home" : "Page"];
 }
 
-/** One of many, by the commonest endings of English; a word that has none of them is one already. */
-function singular(word: string): string {
-  if (/(ss|us|is)$/i.test(word)) return `${word}: one`;
-  if (/ies$/i.test(word)) return word.replace(/ies$/i, "y");
-  if (/(ch|sh|x|z|s)es$/i.test(word)) return word.replace(/es$/i, "");
-  return /s$/i.test(word) ? word.replace(/s$/i, "") : `${word}: one`;
+/** What one of many is called: where that is no other word, it is said. */
+function oneOf(word: string): string {
+  const one = singular(word);
+  return one === word ? `${word}: one` : one;
 }

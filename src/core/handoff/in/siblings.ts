@@ -1,3 +1,5 @@
+import { singular } from "../../text/singular.ts";
+
 /** Siblings from which on they are taken for pages of one kind. */
 const ENOUGH = 3;
 /** Stands for a part that differs, until all are found and named. */
@@ -89,9 +91,7 @@ function withNames({ segments, example }: Path, examples: Map<string, string>): 
 }
 
 function variableFor(word: string): string {
-  const parts = word
-    .replace(/^(?!series$)(.*)ies$/, "$1y")
-    .replace(/^(?!news$|series$)(.*[^s])s$/, "$1")
+  const parts = singular(word)
     .split(/[^A-Za-z0-9]+/)
     .filter((part) => part !== "");
   const name = parts.map((part, i) => (i === 0 ? part.toLowerCase() : part.charAt(0).toUpperCase() + part.slice(1).toLowerCase())).join("");
