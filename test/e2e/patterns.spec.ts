@@ -106,8 +106,11 @@ test.describe("putting in a pattern", () => {
     await expect(panel.getByText("Settings on “Plot”")).toBeVisible();
     await page.locator("[data-card][data-place=home]").click();
     await expect(panel.getByText("Settings on “Home”")).toBeVisible();
-    await page.locator("[data-card][data-place=settings]").click();
+    // What is only tried cannot be chosen: neither its screens nor what is on them.
+    await page.locator("[data-card][data-place=settings] [data-row]").first().click();
+    await page.locator("[data-card][data-place=settings] text").first().click();
     await expect(panel.getByText("Settings on “Home”")).toBeVisible();
+    await expect(page.getByRole("treeitem", { name: "Home", selected: true })).toBeVisible();
     await panel.getByRole("button", { name: "Put it in" }).click();
     expect((await documentOf(page)).legs.map(({ from }) => from)).toContain("home");
   });

@@ -4,7 +4,8 @@ import { columnX, routeOf } from "../../../core/map/lines.ts";
 import { CARD_WIDTH, tapsOn } from "../../../core/map/measure.ts";
 import type { Room } from "../../../core/map/types.ts";
 import type { Chosen } from "../../../core/model/edits/clip.ts";
-import { lookup } from "../../../core/model/lookup.ts";
+import { elementOf, lookup } from "../../../core/model/lookup.ts";
+import type { Project } from "../../../core/model/schema.ts";
 import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../../../core/semantics/state.ts";
 import { linkTo } from "../../session/actions/linking.ts";
 import { focusSays } from "../../session/commands/look.ts";
@@ -170,7 +171,8 @@ function Drawn() {
             : undefined;
     if (place && row && session.pointing.getState().take(place, row)) return;
     if (linking && place) linkTo(session, place);
-    else if (trial && one?.kind === "place" && !lookup(real).places.has(one.id)) return;
+    // What is only tried can be looked at, and not chosen.
+    else if (trial && one && !isThere(real, one)) return;
     else if (one && (event.ctrlKey || event.metaKey || event.shiftKey)) toggle(one);
     else select(one);
   };
@@ -194,7 +196,7 @@ function Drawn() {
             className="h-full w-full touch-none select-none"
             onClick={click}
             {...(drawing === "rows" ? {} : { onPointerOver: point, onPointerLeave: () => setPointed(undefined) })}
-            {...draw.handlers}
+            {...(trial ? {} : draw.handlers)}
             role="img"
             aria-label="Map of the app; the outline at the left says the same in words"
           >
@@ -311,4 +313,10 @@ function beneathOf(state: NonNullable<ReturnType<typeof useWalkState>>): string[
   for (let branch = topBranch(state); branch >= 0; branch--)
     for (const node of visiblePath(branchNode(state, branch))) if (node.kind === "stack") for (const item of node.items) out.push(shownIn(item).at);
   return out;
+}
+
+function isThere(project: Project, one: Chosen): boolean {
+  const { places, legs } = lookup(project);
+  if (one.kind === "element") return elementOf(project, one.place, one.id) !== undefined;
+  return one.kind === "place" ? places.has(one.id) : one.kind === "leg" ? legs.has(one.id) : project.entrances.some(({ id }) => id === one.id);
 }

@@ -81,7 +81,7 @@ function Opened({ first, close }: { first: string | undefined; close: () => void
     <section
       role="dialog"
       aria-label="Put in a pattern"
-      className="absolute inset-x-3 bottom-3 z-20 grid max-h-[54%] grid-cols-[minmax(190px,240px)_minmax(220px,1fr)] gap-x-4 border border-ink bg-sheet p-3 shadow-[0_8px_24px_var(--lift)] @4xl:grid-cols-[240px_minmax(220px,1fr)_minmax(180px,280px)]"
+      className="absolute inset-x-3 bottom-3 z-20 grid max-h-[60%] overflow-y-auto grid-cols-[minmax(190px,240px)_minmax(220px,1fr)] gap-x-4 border border-ink bg-sheet p-3 shadow-[0_8px_24px_var(--lift)] @4xl:grid-cols-[240px_minmax(220px,1fr)_minmax(180px,280px)]"
       onKeyDownCapture={(event) => {
         if (event.key !== "Escape") return;
         event.stopPropagation();

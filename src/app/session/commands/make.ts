@@ -47,6 +47,7 @@ export const MAKE: readonly Command[] = [
     shown: "A",
     run: ({ session }) => {
       session.go("map");
+      session.selection.getState().link(undefined);
       session.sheets.getState().open({ is: "patterns" });
     },
   },
