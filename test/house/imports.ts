@@ -18,6 +18,7 @@ const PARTS: Record<string, readonly string[]> = {
   "core/plan": ["core/model"],
   "core/semantics": ["core/plan"],
   "core/insight": ["core/model", "core/plan", "core/semantics"],
+  "core/following": ["core/model", "core/plan", "core/semantics", "core/insight", "core/lines"],
   "core/check": ["core/model", "core/plan", "core/semantics", "core/insight", "core/text"],
   "core/lines": ["core/model", "core/insight", "core/text"],
   "core/patterns": ["core/model", "core/insight", "core/lines", "core/map"],

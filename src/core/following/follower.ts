@@ -1,0 +1,336 @@
+import { once } from "../model/once.ts";
+import type { NavEvent, Project } from "../model/schema.ts";
+import type { Args } from "../plan/data.ts";
+import { planFrom } from "../plan/plan.ts";
+import { planData } from "../plan/planOf.ts";
+import { plainApp } from "../semantics/app.ts";
+import { currentScreen } from "../semantics/state.ts";
+import { step } from "../semantics/step.ts";
+import type { App, Outcome, State } from "../semantics/types.ts";
+import { agreed, type MadeUp, type Told, tells, toldBy } from "./agree.ts";
+import type { Entry } from "./entry.ts";
+import { freeArguments, goesByArguments } from "./free.ts";
+import { meantBy } from "./screens.ts";
+import { allArguments, beginnings, somewhere } from "./start.ts";
+import { anyWays, isControl, otherWays, startsAt, type Way, withOtherFacts } from "./ways.ts";
+
+/** States of one run that are kept, at most; from more on the last ones go, and what is told of the run may be too much. */
+const MOST_STATES = 400;
+/** Runs that are followed at the same time, at most; the one that was heard of longest ago goes. */
+const MOST_RUNS = 2_000;
+/** States of which all that moves them is remembered, at most. */
+const MOST_MOVES = 3_000;
+/** States of a run that it may be put back to, at most. */
+const MOST_BEFORE = 100;
+
+/** One thing that was done in a run, and the state after it; `before` is what was done before it. */
+export interface Trail {
+  readonly event: NavEvent | undefined;
+  readonly outcome: Outcome["outcome"];
+  readonly state: State;
+  readonly before: Trail | undefined;
+}
+
+/** A state in which the app may be. */
+interface Held {
+  readonly state: State;
+  readonly trail: Trail | undefined;
+  /** How it came about by this entry; undefined where nothing needed to happen. */
+  readonly event: NavEvent | undefined;
+  readonly outcome: Outcome["outcome"];
+  readonly fired: readonly string[];
+}
+
+/** One event that moves, with what became of the facts from outside before it. */
+interface Move {
+  readonly before: ReadonlyArray<{ readonly event: NavEvent; readonly state: State }>;
+  readonly event: NavEvent;
+  readonly state: State;
+  readonly fired: readonly string[];
+  readonly free: ReadonlySet<string>;
+}
+
+interface Run {
+  held: readonly Held[];
+  /** An event was told, and what shows after it was not: the next entry may tell it. */
+  open: boolean;
+  /** Where the app was, latest last. */
+  before: State[];
+  /** More states were possible than are kept, and it has not been told since which it was. */
+  cut: boolean;
+}
+
+/** What an entry comes to. */
+export interface Followed {
+  readonly is: "follows" | "departs";
+  /** All that may have happened; the first is taken for what did. None where the entry names a screen that the design does not have. */
+  readonly held: readonly Held[];
+  /** In which states the app may have been before. */
+  readonly before: readonly State[];
+  /** A control was used that the design does not know anywhere. */
+  readonly unknown: boolean;
+  /** More states were possible in this run than are kept: a departure may be none. */
+  readonly unsure: boolean;
+}
+
+/** Whether the states of a run are remembered with how they came about. */
+export interface FollowOptions {
+  readonly trails?: boolean;
+}
+
+/**
+ * Follows what a running app does, entry by entry: the set of all states in which it may be. An entry with an event steps each of
+ * them; one with a screen alone goes by any one event, or none. What contradicts the entry goes. Where nothing is left, the app has
+ * departed from the design, and following goes on from wherever the screen may be shown.
+ */
+export class Follower {
+  readonly app: App;
+  private readonly runs = new Map<string, Run>();
+  private readonly madeUp: MadeUp = new WeakMap();
+  private readonly byArguments: boolean;
+  private readonly ownFacts: readonly string[];
+  /** By state every event that moves it: where a log tells screens alone, the same states are asked again and again. */
+  private readonly moves = new Map<string, readonly Move[]>();
+
+  constructor(
+    readonly project: Project,
+    private readonly options: FollowOptions = {},
+  ) {
+    this.app = followedApp(project);
+    this.byArguments = goesByArguments(project);
+    this.ownFacts = project.facts.flatMap(({ id, source }) => (source === "outside" ? [] : [id]));
+  }
+
+  /** The states in which a run may be now, the likeliest first. */
+  statesOf(run: string): readonly State[] {
+    return this.runs.get(run)?.held.map(({ state }) => state) ?? [];
+  }
+
+  /** What was done in a run, latest first, where trails are kept. */
+  trailOf(run: string): Trail | undefined {
+    return this.runs.get(run)?.held[0]?.trail;
+  }
+
+  take(entry: Entry): Followed {
+    const known = this.runs.get(entry.run);
+    const run = known ?? { held: [], open: false, before: [], cut: false };
+    this.runs.delete(entry.run);
+    this.runs.set(entry.run, run);
+    const [oldest] = this.runs.keys();
+    if (this.runs.size > MOST_RUNS && oldest !== undefined) this.runs.delete(oldest);
+    const before = run.held.map(({ state }) => state);
+    const told = toldBy(entry, entry.shows === undefined ? undefined : meantBy(this.project, entry.shows));
+    const unknown = entry.event === undefined && entry.used !== undefined && !isControl(this.project, entry.used);
+    const fits = this.next(run, known === undefined, entry, told, unknown);
+    const is = fits ? "follows" : "departs";
+    const unsure = run.cut;
+    const all = fits ?? this.resumed(run, entry, told);
+    const held = this.few(all);
+    run.cut = held.length >= MOST_STATES || (unsure && fits !== undefined && held.length > 1);
+    run.open = (entry.event !== undefined || entry.used !== undefined) && !tells(told);
+    if (held.length > 0) run.held = held;
+    const first = run.held[0];
+    if (first) run.before = [...run.before.slice(1 - MOST_BEFORE), first.state];
+    return { is, held, before, unknown, unsure };
+  }
+
+  /** What may have happened, or undefined where nothing that the design allows did. */
+  private next(run: Run, isNew: boolean, entry: Entry, told: Told, unknown: boolean): Held[] | undefined {
+    if (isNew || run.held.length === 0) return this.begun(entry, told);
+    if (entry.restored) return this.restored(run, entry, told);
+    if (entry.event) return this.stepped(run, entry.event, told) ?? (entry.event.do === "launch" ? some(this.launched(entry, told)) : undefined);
+    if (unknown) return run.held.flatMap((one) => this.stays(one, told));
+    if (entry.used !== undefined) return this.used(run, entry.used, told);
+    return this.shown(run, told);
+  }
+
+  /** A run's first entry. One that does not begin with a launch was begun before the log was: it may be anywhere. */
+  private begun(entry: Entry, told: Told): Held[] | undefined {
+    const launched = this.launched(entry, told);
+    if (entry.used !== undefined && entry.event === undefined)
+      return this.used({ held: launched, open: false, before: [], cut: false }, entry.used, told) ?? launched;
+    if (launched.length > 0 || entry.event?.do === "launch") return some(launched);
+    const starts = beginnings(this.app, entry).map((state) => this.from(state));
+    const { event } = entry;
+    const ways = starts.flatMap((one) => (event ? this.by(one, event, told) : this.entered(one, told)));
+    if (ways.length > 0) return ways;
+    const anywhere = this.resumed({ held: [], open: false, before: [], cut: false }, entry, told);
+    return anywhere.length > 0 ? anywhere : undefined;
+  }
+
+  private launched(entry: Entry, told: Told): Held[] {
+    if (entry.event && entry.event.do !== "launch") return [];
+    return beginnings(this.app, entry).flatMap((state) => {
+      const fits = agreed(this.app.plan, state, told, NONE, this.madeUp);
+      return fits ? [this.from(fits)] : [];
+    });
+  }
+
+  private entered(one: Held, told: Told): Held[] {
+    return anyWays(this.project, this.app, one.state).flatMap((way) => (way.event.do === "enter" ? this.go(one, way, told) : []));
+  }
+
+  /** Put back to where it was: the state of that line that was met last, else the state of the line. */
+  private restored(run: Run, entry: Entry, told: Told): Held[] | undefined {
+    const seen = run.before.findLast((state) => agreed(this.app.plan, state, { ...told, args: {} }, NONE, this.madeUp));
+    const state = seen ?? somewhere(this.project, this.app, told, entry, run.before.slice(-1))[0];
+    const facts = run.held[0]?.state.facts;
+    const fits = state && facts && agreed(this.app.plan, { ...state, facts }, told, allArguments(this.app, state), this.madeUp);
+    return fits ? [this.from(fits)] : undefined;
+  }
+
+  private stepped(run: Run, event: NavEvent, told: Told): Held[] | undefined {
+    const exact = run.held.flatMap((one) => this.by(one, event, told));
+    if (exact.length > 0) return exact;
+    const others = run.held.flatMap((one) =>
+      this.withFacts(one.state).flatMap(({ before }) => {
+        const begun = before.reduce((held, fact) => this.after(held, fact.event, "moved", fact.state), one);
+        return before.length === 0 ? [] : this.by(begun, event, told);
+      }),
+    );
+    return some(others);
+  }
+
+  /** Steps by an event that is known, with rows that the design does not have where its own do not do. */
+  private by(one: Held, event: NavEvent, told: Told): Held[] {
+    const exact = this.go(one, { event, app: this.app, given: event }, told);
+    return exact.length > 0 ? exact : otherWays(this.project, this.app, one.state, event).flatMap((way) => this.go(one, { ...way, given: event }, told));
+  }
+
+  private used(run: Run, used: string, told: Told): Held[] | undefined {
+    return some(run.held.flatMap((one) => this.moved(one, told, (event) => startsAt(this.project, event, used))));
+  }
+
+  private shown(run: Run, told: Told): Held[] | undefined {
+    const same = run.held.flatMap((one) => this.stays(one, told));
+    if (run.open && same.length > 0) return same;
+    return some([...same, ...run.held.flatMap((one) => this.moved(one, told, () => true))]);
+  }
+
+  /** Goes by any one event that passes, whatever the facts from outside have become before it. */
+  private moved(one: Held, told: Told, passes: (event: NavEvent) => boolean): Held[] {
+    return this.movesOf(one.state).flatMap(({ before, event, state, fired, free }) => {
+      const fits = passes(event) ? agreed(this.app.plan, state, told, free, this.madeUp) : undefined;
+      if (!fits) return [];
+      const begun = before.reduce((held, fact) => this.after(held, fact.event, "moved", fact.state), one);
+      return [{ ...this.after(begun, event, "moved", fits), fired }];
+    });
+  }
+
+  private movesOf(state: State): readonly Move[] {
+    const key = this.keyOf(state);
+    const known = this.moves.get(key);
+    if (known) return known;
+    const seen = new Set<string>();
+    const found = this.withFacts(state).flatMap(({ state: start, before }) =>
+      anyWays(this.project, this.app, start).flatMap(({ event, app }): Move[] => {
+        const { outcome, state: next, log } = step(app, start, event);
+        if (outcome !== "moved") return [];
+        const one = `${this.keyOf(next)} ${log.fired}`;
+        if (seen.has(one)) return [];
+        seen.add(one);
+        return [{ before, event, state: next, fired: log.fired, free: freeArguments(this.project, event, undefined, log.fired) }];
+      }),
+    );
+    const [oldest] = this.moves.keys();
+    if (this.moves.size >= MOST_MOVES && oldest !== undefined) this.moves.delete(oldest);
+    this.moves.set(key, found);
+    return found;
+  }
+
+  private stays(one: Held, told: Told): Held[] {
+    const state = agreed(this.app.plan, one.state, told, NONE, this.madeUp);
+    return state ? [{ ...one, state, event: undefined, outcome: "ignored", fired: [] }] : [];
+  }
+
+  /** Steps one way; nothing where the entry contradicts it, or says nothing of what shows while there is no such control. */
+  private go(one: Held, { event, app, given }: Way, told: Told): Held[] {
+    const result = step(app, one.state, event);
+    const idle = result.outcome === "ignored" && result.why === "no-such-control";
+    if (idle && !tells(told) && CONTROLS.includes(event.do)) return [];
+    const free = result.outcome === "moved" ? freeArguments(this.project, event, given, result.log.fired) : NONE;
+    const state = agreed(this.app.plan, result.state, told, free, this.madeUp);
+    if (!state) return [];
+    return [{ ...this.after(one, event, result.outcome, state), fired: result.log.fired }];
+  }
+
+  /** The state with the facts from outside as they are, and as they may have become, by which events. */
+  private withFacts(state: State): Array<{ state: State; before: Move["before"] }> {
+    return withOtherFacts(this.app, state).map((other) => {
+      const before: Array<{ event: NavEvent; state: State }> = [];
+      let last = state;
+      for (const [fact, value] of Object.entries(other.facts)) {
+        if (last.facts[fact] === value) continue;
+        const event: NavEvent = { do: "fact", fact, value };
+        last = step(this.app, last, event).state;
+        before.push({ event, state: last });
+      }
+      return { state: last, before };
+    });
+  }
+
+  private resumed(run: Run, entry: Entry, told: Told): Held[] {
+    if (!tells(told)) return [...run.held];
+    const from = run.held.map(({ state }) => state);
+    const fits = somewhere(this.project, this.app, told, entry, from).flatMap((state) => {
+      const as = agreed(this.app.plan, state, { ...told, line: undefined }, allArguments(this.app, state), this.madeUp);
+      return as ? [this.from(as)] : [];
+    });
+    return fits;
+  }
+
+  private from(state: State): Held {
+    const trail: Trail | undefined = this.options.trails ? { event: undefined, outcome: "moved", state, before: undefined } : undefined;
+    return { state, trail, event: undefined, outcome: "moved", fired: [] };
+  }
+
+  private after(one: Held, event: NavEvent, outcome: Held["outcome"], state: State): Held {
+    const trail = this.options.trails ? { event, outcome, state, before: one.trail } : undefined;
+    return { state, trail, event, outcome, fired: [] };
+  }
+
+  /** Each state once. */
+  private few(held: readonly Held[]): readonly Held[] {
+    if (held.length < 2) return held;
+    const seen = new Set<string>();
+    return held.filter(({ state }) => {
+      if (seen.size >= MOST_STATES) return false;
+      const key = this.keyOf(state);
+      return !seen.has(key) && seen.add(key);
+    });
+  }
+
+  /**
+   * What tells states apart. Facts from outside do not, for they may have become anything by the next entry; nor do arguments that
+   * were made up, where nothing goes by arguments.
+   */
+  private keyOf({ facts, ...rest }: State): string {
+    const own = this.ownFacts.map((id) => facts[id]);
+    if (this.byArguments) return JSON.stringify([rest, own]);
+    return JSON.stringify([rest, own], (key, value: unknown) => (key === "args" ? this.known(value as Args) : value));
+  }
+
+  private known(args: Args): Args {
+    const names = this.madeUp.get(args);
+    return names ? Object.fromEntries(Object.entries(args).filter(([name]) => !names.has(name))) : args;
+  }
+}
+
+const NONE: ReadonlySet<string> = new Set();
+/** Events that need a control which shows. */
+const CONTROLS: ReadonlyArray<NavEvent["do"]> = ["leg", "tab", "pick", "close", "lead"];
+
+function some<T>(list: T[]): T[] | undefined {
+  return list.length > 0 ? list : undefined;
+}
+
+/** The app as its code runs it: screens with an address of their own can be come in to by it. */
+function followedApp(project: Project): App {
+  return once(project, (one) => plainApp(planFrom(planData(one))));
+}
+
+/** The screen that a run shows, as far as it is known. */
+export function screenOf(followed: Followed): string | undefined {
+  const first = followed.held[0];
+  return first && currentScreen(first.state).at;
+}

@@ -1,0 +1,100 @@
+import { addressValues } from "../insight/addresses.ts";
+import { candidateEvents } from "../insight/available.ts";
+import { typedFields } from "../insight/typed.ts";
+import { elementIdOf, elementOf, keyField, lookup, rowTypeOf } from "../model/lookup.ts";
+import type { Json, Leg, NavEvent, Project, RecordType, Row } from "../model/schema.ts";
+import { currentScreen } from "../semantics/state.ts";
+import { step } from "../semantics/step.ts";
+import type { App, State } from "../semantics/types.ts";
+
+/** What might have happened: an event, and the app as it may have been, with rows of its own. */
+export interface Way {
+  readonly event: NavEvent;
+  readonly app: App;
+  /** The event as the log tells it, where it does: what differs from it is a guess. */
+  readonly given?: NavEvent | undefined;
+}
+
+/** Every event that a user, the clock or the outside might have caused in a state. Rows, fields and addresses are samples of what they might be. */
+export function anyWays(project: Project, app: App, state: State): Way[] {
+  return candidateEvents(project, state).flatMap((event) => waysOf(project, app, state, event));
+}
+
+function waysOf(project: Project, app: App, state: State, event: NavEvent): Way[] {
+  if (event.do === "enter") return entered(project, event).map((one) => ({ event: one, app }));
+  const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
+  if (!leg || event.do !== "leg") return [{ event, app }];
+  const typed = typedFields(project, state, leg).map((fields): NavEvent => (fields ? { ...event, fields } : event));
+  return typed.flatMap((one) => [{ event: one, app }, ...otherWays(project, app, state, one)]);
+}
+
+function entered(project: Project, event: Extract<NavEvent, { do: "enter" }>): NavEvent[] {
+  const entrance = lookup(project).entrances.get(event.entrance);
+  if (!entrance?.when) return [event];
+  return addressValues(project, entrance).map((args): NavEvent => (Object.keys(args).length > 0 ? { ...event, args } : event));
+}
+
+/**
+ * An event as it may have been meant where the design's own rows do not do: with a row that the samples lack, or with neighbours in a
+ * list that is longer than the samples.
+ */
+export function otherWays(project: Project, app: App, state: State, event: NavEvent): Way[] {
+  const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
+  if (event.do !== "leg" || !leg) return [];
+  const type = rowTypeOf(project, leg);
+  const apps = readsNeighbours(leg) ? [longer(project, app, state)] : [];
+  if (!type || (event.item !== undefined && typeof event.item === "object")) return apps.map((one) => ({ event, app: one }));
+  const key = typeof event.item === "string" || typeof event.item === "number" ? { [keyField(type)]: event.item } : {};
+  if (type.samples.length > 0 && event.item !== undefined && type.samples.some((row) => row[keyField(type)] === event.item))
+    return apps.map((one) => ({ event, app: one }));
+  const rows = type.samples.length === 0 ? [plainRow(type)] : type.samples;
+  return [app, ...apps].flatMap((one) => rows.map((row): Way => ({ event: { ...event, item: { ...row, ...key } }, app: one })));
+}
+
+const readsNeighbours = (leg: Leg) => /(?<![\w.])(next|prev)\b/.test(JSON.stringify([leg.when, leg.move, leg.set]));
+
+/** The app with a row before and one after the one that shows. */
+function longer(project: Project, app: App, state: State): App {
+  const screen = currentScreen(state);
+  const pages = app.plan.pages.get(screen.at);
+  const type = pages && lookup(project).types.get(pages.over);
+  if (!pages || !type) return app;
+  const shown = screen.args[pages.by];
+  const row = (name: Json): Row => ({ ...plainRow(type), [pages.key]: name });
+  const order = pages.order;
+  const placed = (name: Json, at: number): Row => ({ ...row(name), ...(order === undefined ? {} : { [order]: at }) });
+  return { ...app, rows: (of) => (of === type.id ? [placed("~before", 0), placed(shown ?? "~", 1), placed("~after", 2)] : undefined) };
+}
+
+/** A row of a type whose fields say nothing. */
+function plainRow(type: RecordType): Row {
+  const plain: Record<string, Json> = { text: "~", integer: 0, number: 0, boolean: false };
+  return Object.fromEntries(type.fields.map((field): [string, Json] => [field.name, plain[field.type] ?? "~"]));
+}
+
+/** Whether the leg of an event starts at a control: an element by its id or its label; or it is the leg itself that is named. */
+export function startsAt(project: Project, event: NavEvent, used: string): boolean {
+  const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
+  if (!leg) return (event.do === "tab" || event.do === "pick") && event.to === used;
+  const element = elementIdOf(leg);
+  return leg.id === used || element === used || (element !== undefined && elementOf(project, leg.from, element)?.label === used);
+}
+
+/** Whether a control of that name is anywhere in the design. */
+export function isControl(project: Project, used: string): boolean {
+  return project.legs.some((leg) => startsAt(project, { do: "leg", leg: leg.id }, used)) || lookup(project).places.has(used);
+}
+
+/** States in which the facts from outside are anything that they can be; the state itself first. At most 64. */
+export function withOtherFacts(app: App, state: State): State[] {
+  let all = [state];
+  for (const [fact, plan] of app.plan.facts) {
+    if (!plan.outside) continue;
+    const values: readonly Json[] = plan.values ?? [true, false];
+    const more = all.flatMap((one) =>
+      values.flatMap((value) => (one.facts[fact] === value ? [] : [step(app, one, { do: "fact", fact, value }).state].filter((next) => next !== one))),
+    );
+    all = [...all, ...more].slice(0, 64);
+  }
+  return all;
+}
