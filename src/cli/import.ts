@@ -1,4 +1,5 @@
 import { basename } from "node:path";
+import { fromLog } from "../core/following/draft.ts";
 import { fromAddresses } from "../core/handoff/in/addresses.ts";
 import type { ImportResult } from "../core/handoff/in/imported.ts";
 import { fromScxml } from "../core/handoff/in/scxml.ts";
@@ -15,7 +16,7 @@ function fromQuickLines(text: string, name: string): ImportResult {
   return { ok: false, problems: made.problems.map(({ line, column, message }) => ({ line, message: `column ${column}: ${message}` })) };
 }
 
-const READERS = { scxml: fromScxml, addresses: fromAddresses, sitemap: fromSitemap, lines: fromQuickLines };
+const READERS = { scxml: fromScxml, addresses: fromAddresses, sitemap: fromSitemap, lines: fromQuickLines, log: fromLog };
 export const IMPORTS = Object.keys(READERS);
 
 /** `etape import`: makes a project document; what could not be kept is listed on standard error. */

@@ -6,6 +6,7 @@ import { checkCommand } from "./check.ts";
 import { diffCommand } from "./diff.ts";
 import { drawCommand } from "./draw.ts";
 import { Unusable } from "./files.ts";
+import { followCommand } from "./follow.ts";
 import { formatCommand } from "./format.ts";
 import { genCommand } from "./gen.ts";
 import { IMPORTS, importCommand } from "./import.ts";
@@ -101,6 +102,17 @@ export async function main(args: string[]): Promise<number> {
     .option("--out <file>", "where to write what they make; - writes standard output", "-")
     .addHelpText("after", "\nExample: etape merge base.etape.json ours.etape.json theirs.etape.json --out app.etape.json")
     .action(async (base, ours, theirs, options) => done(await mergeCommand(base, ours, theirs, options)));
+  program
+    .command("follow")
+    .description("holds what a running app did against its design: 0 it follows it, 1 it departs from it")
+    .argument("<file>", "a project document; - reads standard input")
+    .requiredOption("--log <file>", "what the app logged: JSON, one object a line, or OTLP/JSON; - reads standard input")
+    .addOption(new Option("--format <format>").choices(["text", "json", "junit"]).default("text"))
+    .option("--keep <run>", "keep the walk of this run in the document, in place of a report")
+    .option("--until <line>", "with --keep: no further than this line of the log")
+    .option("--out <file>", "with --keep: where to write the document; - writes standard output", "-")
+    .addHelpText("after", "\nExample: etape follow app.etape.json --log session.jsonl")
+    .action(async (file, options) => done(await followCommand(file, options)));
   program
     .command("format")
     .description("writes a document in its canonical form")

@@ -10,24 +10,25 @@ export interface Terminal {
 
 /**
  * Tells on a terminal how far a check is once it takes longer than a second; on anything else nothing. `asked` is
- * for the check's `stop`: it never stops it. `done` takes the line away.
+ * for the check's `stop`: it never stops it. `what` is what is counted. `done` takes the line away.
  */
 export function progress(
   says: string,
+  what = "steps looked at",
   terminal: Terminal = process.stderr,
   now: () => number = () => performance.now(),
 ): { asked: () => boolean; done: () => void } {
   const started = now();
   let told = 0;
-  let states = 0;
+  let count = 0;
   return {
     asked: () => {
-      states += 1;
-      if (!terminal.isTTY || states % 64 !== 0) return false;
+      count += 1;
+      if (!terminal.isTTY || count % 64 !== 0) return false;
       const time = now();
       if (time - started < AFTER || time - told < BETWEEN) return false;
       told = time;
-      terminal.write(`\r${says}: ${states} steps looked at, ${Math.round((time - started) / 1000)} s`);
+      terminal.write(`\r${says}: ${count} ${what}, ${Math.round((time - started) / 1000)} s`);
       return false;
     },
     done: () => {

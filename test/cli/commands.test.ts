@@ -136,7 +136,7 @@ describe("the line that tells how far a command is", () => {
   const told = (isTTY: boolean, seconds: number) => {
     let out = "";
     let time = 0;
-    const line = progress("Checking", { isTTY, write: (text: string) => (out += text) }, () => time);
+    const line = progress("Checking", undefined, { isTTY, write: (text: string) => (out += text) }, () => time);
     for (let i = 1; i <= 640; i++) {
       time = (seconds * 1000 * i) / 640;
       expect(line.asked()).toBe(false);

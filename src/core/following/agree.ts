@@ -3,7 +3,7 @@ import { sameValue } from "../plan/expression.ts";
 import type { Plan } from "../plan/plan.ts";
 import { stateLine } from "../semantics/line.ts";
 import { branchNode, currentScreen, topBranch, updateBranch, visiblePath } from "../semantics/state.ts";
-import type { State } from "../semantics/types.ts";
+import type { Node, Shown, State } from "../semantics/types.ts";
 import type { Entry } from "./entry.ts";
 import type { Meant } from "./screens.ts";
 
@@ -57,4 +57,19 @@ export function agreed(plan: Plan, state: State, told: Told, free: ReadonlySet<s
   if (still.size > 0) madeUp.set(args, still);
   const branch = topBranch(state);
   return updateBranch(state, branch, visiblePath(branchNode(state, branch)).length - 1, { ...screen, args });
+}
+
+/** Notes that the arguments of every screen that an event made are made up: what an address leaves out goes to all that it lays down. */
+export function noteMadeUp(madeUp: MadeUp, before: State, after: State) {
+  const old = new Set(screensIn(before).map(({ args }) => args));
+  for (const { args } of screensIn(after)) if (!old.has(args)) madeUp.set(args, new Set(Object.keys(args)));
+}
+
+function screensIn(state: State): Shown[] {
+  return [state.base, ...state.layers.map(({ content }) => content)].flatMap(screensOf);
+}
+
+function screensOf(node: Node): Shown[] {
+  if (node.kind === "shown") return [node];
+  return (node.kind === "stack" ? node.items : Object.values(node.lanes)).flatMap(screensOf);
 }

@@ -9,17 +9,20 @@ import { step } from "../semantics/step.ts";
 import type { App, Outcome, State } from "../semantics/types.ts";
 import { agreed, type MadeUp, type Told, tells, toldBy } from "./agree.ts";
 import type { Entry } from "./entry.ts";
-import { freeArguments, goesByArguments } from "./free.ts";
+import { decisiveParameters, freeArguments } from "./free.ts";
+import { isSeldom, type Move, Moves, withFacts } from "./moves.ts";
 import { meantBy } from "./screens.ts";
 import { allArguments, beginnings, somewhere } from "./start.ts";
-import { anyWays, isControl, otherWays, startsAt, type Way, withOtherFacts } from "./ways.ts";
+import { anyWays, isControl, otherWays, startsAt, type Way } from "./ways.ts";
 
-/** States of one run that are kept, at most; from more on the last ones go, and what is told of the run may be too much. */
-const MOST_STATES = 400;
+/** States of one run that are kept, at most: the likeliest. Where none of them goes on, it is not known whether the app departs. */
+const MOST_STATES = 100;
 /** Runs that are followed at the same time, at most; the one that was heard of longest ago goes. */
 const MOST_RUNS = 2_000;
-/** States of which all that moves them is remembered, at most. */
-const MOST_MOVES = 3_000;
+/** States for which what happens seldom is thought of as well, at most. */
+const MOST_WITH_SELDOM = 24;
+/** Sets of states that are remembered, at most. */
+const MOST_SETS = 5_000;
 /** States of a run that it may be put back to, at most. */
 const MOST_BEFORE = 100;
 
@@ -39,15 +42,8 @@ interface Held {
   readonly event: NavEvent | undefined;
   readonly outcome: Outcome["outcome"];
   readonly fired: readonly string[];
-}
-
-/** One event that moves, with what became of the facts from outside before it. */
-interface Move {
-  readonly before: ReadonlyArray<{ readonly event: NavEvent; readonly state: State }>;
-  readonly event: NavEvent;
-  readonly state: State;
-  readonly fired: readonly string[];
-  readonly free: ReadonlySet<string>;
+  /** How much had to happen that seldom does: links from outside, launches, another width or fact, without being told. */
+  readonly unlikely: number;
 }
 
 interface Run {
@@ -56,21 +52,22 @@ interface Run {
   open: boolean;
   /** Where the app was, latest last. */
   before: State[];
-  /** More states were possible than are kept, and it has not been told since which it was. */
+  /** More states were possible at some time than are kept. */
   cut: boolean;
 }
 
 /** What an entry comes to. */
 export interface Followed {
-  readonly is: "follows" | "departs";
+  /** `lost`: more states were possible than are kept, and none that was kept goes on. */
+  readonly is: "follows" | "departs" | "lost";
   /** All that may have happened; the first is taken for what did. None where the entry names a screen that the design does not have. */
   readonly held: readonly Held[];
   /** In which states the app may have been before. */
   readonly before: readonly State[];
   /** A control was used that the design does not know anywhere. */
   readonly unknown: boolean;
-  /** More states were possible in this run than are kept: a departure may be none. */
-  readonly unsure: boolean;
+  /** More states were possible in this run than are kept. */
+  readonly cut: boolean;
 }
 
 /** Whether the states of a run are remembered with how they came about. */
@@ -87,17 +84,22 @@ export class Follower {
   readonly app: App;
   private readonly runs = new Map<string, Run>();
   private readonly madeUp: MadeUp = new WeakMap();
-  private readonly byArguments: boolean;
+  private readonly decisive: ReadonlySet<string>;
   private readonly ownFacts: readonly string[];
-  /** By state every event that moves it: where a log tells screens alone, the same states are asked again and again. */
-  private readonly moves = new Map<string, readonly Move[]>();
+  private readonly moves: Moves;
+
+  /** Sets of states by what they hold, and what a screen that shows next makes of them. */
+  private readonly sets = new Map<string, Held[]>();
+  private readonly distinct = new WeakSet<readonly Held[]>();
+  private readonly turns = new WeakMap<readonly Held[], Map<string, Held[] | undefined>>();
 
   constructor(
     readonly project: Project,
     private readonly options: FollowOptions = {},
   ) {
     this.app = followedApp(project);
-    this.byArguments = goesByArguments(project);
+    this.moves = new Moves(project, this.app, this.madeUp, (state) => this.keyOf(state));
+    this.decisive = decisiveParameters(project);
     this.ownFacts = project.facts.flatMap(({ id, source }) => (source === "outside" ? [] : [id]));
   }
 
@@ -122,16 +124,16 @@ export class Follower {
     const told = toldBy(entry, entry.shows === undefined ? undefined : meantBy(this.project, entry.shows));
     const unknown = entry.event === undefined && entry.used !== undefined && !isControl(this.project, entry.used);
     const fits = this.next(run, known === undefined, entry, told, unknown);
-    const is = fits ? "follows" : "departs";
-    const unsure = run.cut;
+    const is = fits ? "follows" : run.cut ? "lost" : "departs";
     const all = fits ?? this.resumed(run, entry, told);
     const held = this.few(all);
-    run.cut = held.length >= MOST_STATES || (unsure && fits !== undefined && held.length > 1);
+    run.cut ||= held.length >= MOST_STATES;
     run.open = (entry.event !== undefined || entry.used !== undefined) && !tells(told);
     if (held.length > 0) run.held = held;
     const first = run.held[0];
-    if (first) run.before = [...run.before.slice(1 - MOST_BEFORE), first.state];
-    return { is, held, before, unknown, unsure };
+    if (first) run.before.push(first.state);
+    if (run.before.length > 2 * MOST_BEFORE) run.before.splice(0, MOST_BEFORE);
+    return { is, held, before, unknown, cut: run.cut };
   }
 
   /** What may have happened, or undefined where nothing that the design allows did. */
@@ -183,7 +185,7 @@ export class Follower {
     const exact = run.held.flatMap((one) => this.by(one, event, told));
     if (exact.length > 0) return exact;
     const others = run.held.flatMap((one) =>
-      this.withFacts(one.state).flatMap(({ before }) => {
+      withFacts(this.app, one.state).flatMap(({ before }) => {
         const begun = before.reduce((held, fact) => this.after(held, fact.event, "moved", fact.state), one);
         return before.length === 0 ? [] : this.by(begun, event, told);
       }),
@@ -198,44 +200,51 @@ export class Follower {
   }
 
   private used(run: Run, used: string, told: Told): Held[] | undefined {
-    return some(run.held.flatMap((one) => this.moved(one, told, (event) => startsAt(this.project, event, used))));
+    const all = (state: State) => [...this.moves.likely(state), ...this.moves.seldom(state)].filter(({ event }) => startsAt(this.project, event, used));
+    return some(run.held.flatMap((one) => this.moved(one, all(one.state), told)));
   }
 
+  /** By any one event, or none. Where an entry tells nothing but the screen, and no trails are kept, what it comes to is remembered. */
   private shown(run: Run, told: Told): Held[] | undefined {
+    if (this.options.trails || run.open || told.line !== undefined || told.shows === undefined || Object.keys(told.args).length > 0)
+      return this.byAnything(run, told);
+    const known = this.turns.get(run.held) ?? new Map<string, Held[] | undefined>();
+    this.turns.set(run.held, known);
+    if (!known.has(told.shows)) known.set(told.shows, this.sameAsBefore(this.byAnything(run, told)));
+    return known.get(told.shows);
+  }
+
+  /** The set itself where it was met before: what is remembered of it is found by it. */
+  private sameAsBefore(found: Held[] | undefined): Held[] | undefined {
+    if (!found) return undefined;
+    const held = this.few(found);
+    const key = held.map(({ state, fired, event }) => `${this.keyOf(state)} ${fired} ${event?.do}`).join("\n");
+    const known = this.sets.get(key) ?? held;
+    if (this.sets.size >= MOST_SETS) this.sets.clear();
+    this.sets.set(key, known);
+    return known;
+  }
+
+  /** Where very much is possible already, what happens seldom is thought of only if nothing else fits. */
+  private byAnything(run: Run, told: Told): Held[] | undefined {
     const same = run.held.flatMap((one) => this.stays(one, told));
     if (run.open && same.length > 0) return same;
-    return some([...same, ...run.held.flatMap((one) => this.moved(one, told, () => true))]);
+    const likely = [...same, ...run.held.flatMap((one) => this.moved(one, this.moves.likely(one.state), told))];
+    if (likely.length > 0 && run.held.length > MOST_WITH_SELDOM) {
+      run.cut = true;
+      return likely;
+    }
+    return some([...likely, ...run.held.flatMap((one) => this.moved(one, this.moves.seldom(one.state), told))]);
   }
 
-  /** Goes by any one event that passes, whatever the facts from outside have become before it. */
-  private moved(one: Held, told: Told, passes: (event: NavEvent) => boolean): Held[] {
-    return this.movesOf(one.state).flatMap(({ before, event, state, fired, free }) => {
-      const fits = passes(event) ? agreed(this.app.plan, state, told, free, this.madeUp) : undefined;
+  private moved(one: Held, moves: readonly Move[], told: Told): Held[] {
+    return moves.flatMap(({ before, event, state, fired, free }) => {
+      const fits = agreed(this.app.plan, state, told, free, this.madeUp);
       if (!fits) return [];
       const begun = before.reduce((held, fact) => this.after(held, fact.event, "moved", fact.state), one);
-      return [{ ...this.after(begun, event, "moved", fits), fired }];
+      const unlikely = one.unlikely + before.length + (isSeldom(event) ? 1 : 0);
+      return [{ ...this.after(begun, event, "moved", fits), fired, unlikely }];
     });
-  }
-
-  private movesOf(state: State): readonly Move[] {
-    const key = this.keyOf(state);
-    const known = this.moves.get(key);
-    if (known) return known;
-    const seen = new Set<string>();
-    const found = this.withFacts(state).flatMap(({ state: start, before }) =>
-      anyWays(this.project, this.app, start).flatMap(({ event, app }): Move[] => {
-        const { outcome, state: next, log } = step(app, start, event);
-        if (outcome !== "moved") return [];
-        const one = `${this.keyOf(next)} ${log.fired}`;
-        if (seen.has(one)) return [];
-        seen.add(one);
-        return [{ before, event, state: next, fired: log.fired, free: freeArguments(this.project, event, undefined, log.fired) }];
-      }),
-    );
-    const [oldest] = this.moves.keys();
-    if (this.moves.size >= MOST_MOVES && oldest !== undefined) this.moves.delete(oldest);
-    this.moves.set(key, found);
-    return found;
   }
 
   private stays(one: Held, told: Told): Held[] {
@@ -254,21 +263,6 @@ export class Follower {
     return [{ ...this.after(one, event, result.outcome, state), fired: result.log.fired }];
   }
 
-  /** The state with the facts from outside as they are, and as they may have become, by which events. */
-  private withFacts(state: State): Array<{ state: State; before: Move["before"] }> {
-    return withOtherFacts(this.app, state).map((other) => {
-      const before: Array<{ event: NavEvent; state: State }> = [];
-      let last = state;
-      for (const [fact, value] of Object.entries(other.facts)) {
-        if (last.facts[fact] === value) continue;
-        const event: NavEvent = { do: "fact", fact, value };
-        last = step(this.app, last, event).state;
-        before.push({ event, state: last });
-      }
-      return { state: last, before };
-    });
-  }
-
   private resumed(run: Run, entry: Entry, told: Told): Held[] {
     if (!tells(told)) return [...run.held];
     const from = run.held.map(({ state }) => state);
@@ -281,38 +275,40 @@ export class Follower {
 
   private from(state: State): Held {
     const trail: Trail | undefined = this.options.trails ? { event: undefined, outcome: "moved", state, before: undefined } : undefined;
-    return { state, trail, event: undefined, outcome: "moved", fired: [] };
+    return { state, trail, event: undefined, outcome: "moved", fired: [], unlikely: 0 };
   }
 
   private after(one: Held, event: NavEvent, outcome: Held["outcome"], state: State): Held {
     const trail = this.options.trails ? { event, outcome, state, before: one.trail } : undefined;
-    return { state, trail, event, outcome, fired: [] };
+    return { state, trail, event, outcome, fired: [], unlikely: one.unlikely };
   }
 
   /** Each state once. */
-  private few(held: readonly Held[]): readonly Held[] {
-    if (held.length < 2) return held;
+  private few(held: Held[]): Held[] {
+    if (held.length < 2 || this.distinct.has(held)) return held;
+    const likeliest = [...held].sort((a, b) => a.unlikely - b.unlikely);
     const seen = new Set<string>();
-    return held.filter(({ state }) => {
+    const out = likeliest.filter(({ state }) => {
       if (seen.size >= MOST_STATES) return false;
       const key = this.keyOf(state);
       return !seen.has(key) && seen.add(key);
     });
+    this.distinct.add(out);
+    return out;
   }
 
   /**
    * What tells states apart. Facts from outside do not, for they may have become anything by the next entry; nor do arguments that
-   * were made up, where nothing goes by arguments.
+   * were made up, where nothing goes by them.
    */
   private keyOf({ facts, ...rest }: State): string {
     const own = this.ownFacts.map((id) => facts[id]);
-    if (this.byArguments) return JSON.stringify([rest, own]);
     return JSON.stringify([rest, own], (key, value: unknown) => (key === "args" ? this.known(value as Args) : value));
   }
 
   private known(args: Args): Args {
     const names = this.madeUp.get(args);
-    return names ? Object.fromEntries(Object.entries(args).filter(([name]) => !names.has(name))) : args;
+    return names ? Object.fromEntries(Object.entries(args).filter(([name]) => !names.has(name) || this.decisive.has(name))) : args;
   }
 }
 

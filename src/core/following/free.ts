@@ -45,6 +45,9 @@ interface Reads {
 
 const known = (_: Project) => new Map<string, Reads[]>();
 
+const withoutTexts = (source: string) => source.replace(/"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'/g, '""');
+const paramsIn = (source: string) => [...withoutTexts(source).matchAll(/(?<![\w.])param\.(\w+)/g)].map((match) => match[1] ?? "");
+
 /** What each argument that a leg passes on or hands back reads. */
 function readsOf(project: Project, leg: Leg): Reads[] {
   const all = once(project, known);
@@ -52,12 +55,8 @@ function readsOf(project: Project, leg: Leg): Reads[] {
   if (!found) {
     found = [passOf(leg), giveOf(leg)].flatMap((values) =>
       Object.entries(values ?? {}).map(([name, source]) => {
-        const code = source.replace(/"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'/g, '""');
-        return {
-          name,
-          bags: [...code.matchAll(/(?<![\w.])(item|field|next|prev)\b/g)].map((match) => match[1] ?? ""),
-          params: [...code.matchAll(/(?<![\w.])param\.(\w+)/g)].map((match) => match[1] ?? ""),
-        };
+        const bags = [...withoutTexts(source).matchAll(/(?<![\w.])(item|field|next|prev)\b/g)].map((match) => match[1] ?? "");
+        return { name, bags, params: paramsIn(source) };
       }),
     );
     all.set(leg.id, found);
@@ -65,16 +64,22 @@ function readsOf(project: Project, leg: Leg): Reads[] {
   return found;
 }
 
-/** Whether something in a project goes by arguments: then states with other arguments are other states. */
-export function goesByArguments(project: Project): boolean {
-  return once(project, readsArguments);
+/** The names of the parameters that decide something: that a condition or a fact goes by, or what is passed on to such a one. */
+export function decisiveParameters(project: Project): ReadonlySet<string> {
+  return once(project, findDecisive);
 }
 
-function readsArguments(project: Project): boolean {
+function findDecisive(project: Project): ReadonlySet<string> {
   const elements = [...project.screens, ...project.containers].flatMap((place) => place.elements ?? []);
-  const conditions = [
+  const sources = [
     ...project.legs.flatMap(({ when, set }) => [when, ...Object.values(set ?? {})]),
     ...elements.flatMap(({ shown, enabled }) => [shown, enabled]),
   ];
-  return project.screens.some(({ pages }) => pages) || conditions.some((source) => source !== undefined && /\bparam\b/.test(source));
+  const out = new Set(sources.flatMap((source) => (source === undefined ? [] : paramsIn(source))));
+  const passed = project.legs.flatMap((leg) => readsOf(project, leg));
+  for (let before = -1; before !== out.size; ) {
+    before = out.size;
+    for (const { name, params } of passed) if (out.has(name)) for (const param of params) out.add(param);
+  }
+  return out;
 }

@@ -13,7 +13,7 @@ export interface Departed extends Departure {
   readonly run: string;
   readonly row: number;
   readonly at: string | undefined;
-  /** More was possible than could be followed: it may be none. */
+  /** More was possible than could be followed: perhaps it is none. */
   readonly unsure: boolean;
 }
 
@@ -22,7 +22,7 @@ export interface FollowReport {
   entries: number;
   runs: number;
   departures: Departed[];
-  /** Departures of all kinds together, and those that are not listed because there are too many different ones. */
+  /** How often the app departs for sure, all kinds together, and how many kinds are not listed because there are too many. */
   departed: number;
   unlisted: number;
   /** By leg how often it was used, as far as the log tells; by screen how often it came to show. */
@@ -72,7 +72,7 @@ export class Tally {
     const followed = this.follower.take(entry);
     this.entries += 1;
     const last = this.lastOf(entry.run);
-    const departure = followed.is === "departs" ? this.depart(entry, row, followed) : undefined;
+    const departure = followed.is !== "follows" ? this.depart(entry, row, followed) : undefined;
     if (followed.is === "follows") this.count(entry, followed, last);
     const screen = followed.held[0] && currentScreen(followed.held[0].state).at;
     const came = last.screen !== screen || followed.held.every(({ outcome, event }) => event !== undefined && outcome === "moved");
@@ -87,7 +87,7 @@ export class Tally {
     return {
       entries: this.entries,
       runs: this.runs,
-      departures: [...this.departures.values()].sort((a, b) => b.count - a.count || a.row - b.row),
+      departures: [...this.departures.values()].sort((a, b) => Number(a.unsure) - Number(b.unsure) || b.count - a.count || a.row - b.row),
       departed: this.departed,
       unlisted: this.unlisted,
       legs: inOrder(this.legs),
@@ -118,15 +118,16 @@ export class Tally {
   }
 
   private depart(entry: Entry, row: number, followed: Followed): Departed {
-    this.departed += 1;
+    const unsure = followed.is === "lost";
+    if (!unsure) this.departed += 1;
     const told = departureOf(this.project, this.follower.app, entry, followed.before);
-    const key = `${told.is} ${entry.event ? eventText(this.project, withoutInput(entry.event)) : entry.used} ${told.from} ${told.shows}`;
+    const key = `${unsure} ${told.is} ${entry.event ? eventText(this.project, withoutInput(entry.event)) : entry.used} ${told.from} ${told.shows}`;
     const known = this.departures.get(key);
     if (known) {
       known.count += 1;
       return known;
     }
-    const departed: Departed = { ...told, count: 1, run: entry.run, row, at: entry.at, unsure: followed.unsure };
+    const departed: Departed = { ...told, count: 1, run: entry.run, row, at: entry.at, unsure };
     if (this.departures.size < MOST) this.departures.set(key, departed);
     else this.unlisted += 1;
     return departed;

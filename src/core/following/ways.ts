@@ -2,7 +2,10 @@ import { addressValues } from "../insight/addresses.ts";
 import { candidateEvents } from "../insight/available.ts";
 import { typedFields } from "../insight/typed.ts";
 import { elementIdOf, elementOf, keyField, lookup, rowTypeOf } from "../model/lookup.ts";
+import { once } from "../model/once.ts";
 import type { Json, Leg, NavEvent, Project, RecordType, Row } from "../model/schema.ts";
+import type { Expression } from "../plan/expression.ts";
+import type { Plan } from "../plan/plan.ts";
 import { currentScreen } from "../semantics/state.ts";
 import { step } from "../semantics/step.ts";
 import type { App, State } from "../semantics/types.ts";
@@ -97,4 +100,32 @@ export function withOtherFacts(app: App, state: State): State[] {
     all = [...all, ...more].slice(0, 64);
   }
   return all;
+}
+
+/**
+ * Whether what an event does may rest on the facts from outside. Where it does not, it need not be tried with each of their values.
+ * Any event may, where a leg on arriving or leaving goes by them.
+ */
+export function restsOnOutside(app: App, event: NavEvent): boolean {
+  const { all, legs, entrances } = once(app.plan, outsideReaders);
+  if (all || event.do === "launch" || event.do === "fact") return true;
+  return event.do === "leg" ? legs.has(event.leg) : event.do === "enter" && entrances.has(event.entrance);
+}
+
+function outsideReaders(plan: Plan): { all: boolean; legs: ReadonlySet<string>; entrances: ReadonlySet<string> } {
+  const names = [...plan.facts].flatMap(([id, { outside }]) => (outside ? [JSON.stringify(["member", ["name", "fact"], id])] : []));
+  const reads = (expressions: ReadonlyArray<Expression | undefined>) => {
+    const trees = JSON.stringify(expressions.map((one) => one?.tree ?? null));
+    return names.some((name) => trees.includes(name));
+  };
+  const legs = new Set<string>();
+  for (const leg of plan.legs.values()) {
+    const own = (one: typeof leg) => [one.when, one.shown, one.enabled, ...[...one.pass, ...one.give, ...one.set].map(({ value }) => value)];
+    if (leg.resumes || reads([leg, ...leg.earlier].flatMap(own))) legs.add(leg.id);
+  }
+  const entrances = new Set(
+    [...plan.entrances.values()].flatMap(({ id, when, pass }) => (reads([when, ...(pass ?? []).map(({ value }) => value)]) ? [id] : [])),
+  );
+  const all = [...plan.legs.values()].some(({ id, on }) => (on === "arrive" || on === "depart") && legs.has(id));
+  return { all, legs, entrances };
 }
