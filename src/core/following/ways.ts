@@ -28,7 +28,7 @@ function waysOf(project: Project, app: App, state: State, event: NavEvent): Way[
   const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
   if (!leg || event.do !== "leg") return [{ event, app }];
   const typed = typedFields(project, state, leg).map((fields): NavEvent => (fields ? { ...event, fields } : event));
-  return typed.flatMap((one) => [{ event: one, app }, ...otherWays(project, app, state, one)]);
+  return typed.flatMap((one) => [{ event: one, app }, ...otherRows(project, app, state, one)]);
 }
 
 function entered(project: Project, event: Extract<NavEvent, { do: "enter" }>): NavEvent[] {
@@ -38,10 +38,23 @@ function entered(project: Project, event: Extract<NavEvent, { do: "enter" }>): N
 }
 
 /**
- * An event as it may have been meant where the design's own rows do not do: with a row that the samples lack, or with neighbours in a
- * list that is longer than the samples.
+ * An event as it may have been where what is told of it does not do: with what was typed, with a row that the samples lack, or with
+ * neighbours in a list that is longer than the samples.
  */
 export function otherWays(project: Project, app: App, state: State, event: NavEvent): Way[] {
+  return event.do === "leg" && event.fields === undefined ? untold(project, app, state, event) : otherRows(project, app, state, event);
+}
+
+/** With each text that the conditions of the leg compare with: what was typed is no business of a log. */
+function untold(project: Project, app: App, state: State, event: Extract<NavEvent, { do: "leg" }>): Way[] {
+  const leg = lookup(project).legs.get(event.leg);
+  if (!leg) return [];
+  return typedFields(project, state, leg).flatMap((fields): Way[] =>
+    fields ? [{ event: { ...event, fields }, app }, ...otherRows(project, app, state, { ...event, fields })] : otherRows(project, app, state, event),
+  );
+}
+
+function otherRows(project: Project, app: App, state: State, event: NavEvent): Way[] {
   const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
   if (event.do !== "leg" || !leg) return [];
   const type = rowTypeOf(project, leg);

@@ -173,7 +173,9 @@ open class Core(
     private val hash: String,
     private val guards: Map<String, () -> Any>,
     stored: Args,
-    rows: (String) -> List<Args>?
+    rows: (String) -> List<Args>?,
+    private val log: ((String) -> Unit)? = null,
+    private val run: String = ""
 ) {
     private val engine = Engine(plan, rows)
     private val listeners = mutableListOf<(State) -> Unit>()
@@ -181,6 +183,7 @@ open class Core(
         private set
 
     init {
+        note(Event.Launch, true)
         askGuards()
     }
 
@@ -197,7 +200,7 @@ open class Core(
     fun send(event: Event): Outcome {
         askGuards()
         val result = engine.step(state, event)
-        if (result.outcome == "moved") become(result.state)
+        if (result.outcome == "moved") become(result.state, event) else note(event)
         return result
     }
 
@@ -237,16 +240,31 @@ open class Core(
     fun restore(json: String): Boolean {
         val kept = try { readPlan(listOf(json)) } catch (e: RuntimeException) { return false }
         if (kept["plan"] != hash) return false
-        become(stateOf(kept.part("state") ?: return false))
+        become(stateOf(kept.part("state") ?: return false), null)
         return true
     }
 
-    private fun become(next: State) {
+    private fun become(next: State, event: Event?) {
         state = next
+        note(event)
         for (listener in listeners.toList()) listener(next)
     }
 
     private fun askGuards() {
-        for ((fact, ask) in guards) engine.step(state, Event.SetFact(fact, ask())).let { if (it.outcome == "moved") become(it.state) }
+        for ((fact, ask) in guards) {
+            val event = Event.SetFact(fact, ask())
+            val result = engine.step(state, event)
+            if (result.outcome == "moved") become(result.state, event)
+        }
+    }
+
+    /** Tells the log of an event and the state after it, without what was typed into fields; without an event the app was put back. */
+    private fun note(event: Event?, launched: Boolean = false) {
+        val tell = log ?: return
+        val what = if (event == null) mapOf<String, Any?>("restored" to true) else mapOf<String, Any?>("event" to dataOf(event).filter { it.value != null && it.key != "fields" })
+        val shown = state.current()
+        val now = mapOf<String, Any?>("run" to run, "at" to java.time.Instant.now().toString()) + what
+        val shows = mapOf<String, Any?>("shows" to shown.at, "args" to shown.args, "line" to line)
+        tell(writeJson(now + shows + (if (launched) mapOf<String, Any?>("facts" to state.facts) else mapOf<String, Any?>())))
     }
 }

@@ -154,15 +154,20 @@ open class Core {
     private let engine: Engine
     private var listeners: [Int: (State) -> Void] = [:]
     private var listened = 0
+    private let log: ((String) -> Void)?
+    private let run: String
     public private(set) var state: State
 
-    init(_ design: Part, hash: String, guards: [String: () -> Value], stored: Args, rows: @escaping (String) -> [Args]?) {
+    init(_ design: Part, hash: String, guards: [String: () -> Value], stored: Args, rows: @escaping (String) -> [Args]?, log: ((String) -> Void)?, run: String) {
         self.design = design
         self.hash = hash
         self.guards = guards
         let moving = Engine(design, rows: rows)
         self.engine = moving
         self.state = moving.launch(stored: stored)
+        self.log = log
+        self.run = run
+        note(.launch, launched: true)
         askGuards()
     }
 
@@ -180,7 +185,7 @@ open class Core {
     public func send(_ event: Event) -> Outcome {
         askGuards()
         let result = engine.step(state, event)
-        if result.outcome == "moved" { become(result.state) }
+        if result.outcome == "moved" { become(result.state, event) } else { note(event) }
         return result
     }
 
@@ -225,19 +230,36 @@ open class Core {
     public func restore(_ json: String) -> Bool {
         let kept = Part(json: [json])
         guard kept.text("plan") == hash, let state = kept.part("state") else { return false }
-        become(Kept.state(state))
+        become(Kept.state(state), nil)
         return true
     }
 
-    private func become(_ next: State) {
+    private func become(_ next: State, _ event: Event?) {
         state = next
+        note(event)
         for listener in listeners.values { listener(next) }
     }
 
     private func askGuards() {
         for (fact, ask) in guards {
-            let result = engine.step(state, .fact(fact, ask()))
-            if result.outcome == "moved" { become(result.state) }
+            let event = Event.fact(fact, ask())
+            let result = engine.step(state, event)
+            if result.outcome == "moved" { become(result.state, event) }
         }
+    }
+
+    /// Tells the log of an event and the state after it, without what was typed into fields; without an event the app was put back.
+    private func note(_ event: Event?, launched: Bool = false) {
+        guard let tell = log else { return }
+        let shown = state.current(state.top)
+        let now = ISO8601DateFormatter().string(from: Date())
+        var entry: Args = ["run": .text(run), "at": .text(now), "shows": .text(shown.at), "args": .record(shown.args), "line": .text(line)]
+        if let event = event {
+            entry["event"] = .record((Kept.data(event).record ?? [:]).filter { $0.key != "fields" && $0.value != .nothing })
+        } else {
+            entry["restored"] = .truth(true)
+        }
+        if launched { entry["facts"] = .record(state.facts) }
+        if let data = try? JSONEncoder().encode(Value.record(entry)), let text = String(data: data, encoding: .utf8) { tell(text) }
     }
 }

@@ -50,6 +50,7 @@ const PUBLIC = [
   "HistoryOptions",
   "HistoryWindow",
   "Hooks",
+  "LogEntry",
   "Json",
   "Layer",
   "Lead",

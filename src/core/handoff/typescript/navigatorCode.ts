@@ -24,6 +24,10 @@ export function navigatorCode(project: Project, rows: Rows): string[] {
     "  readonly open?: (url: string) => void;",
     "  /** False: the navigator sends no leg by itself after a while. */",
     "  readonly timers?: boolean;",
+    "  /** Takes what happens, entry by entry, to be held against the design: `etape follow`. What was typed into fields is not in it. */",
+    "  readonly log?: (entry: LogEntry) => void;",
+    "  /** Names this start of the app in its log. */",
+    "  readonly run?: string;",
     ...(own
       ? [
           "  /** The app's own rows, for pages and lists, in place of the samples. */",

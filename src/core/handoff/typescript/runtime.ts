@@ -25,6 +25,7 @@ import step from "../../semantics/step.ts?raw";
 import types from "../../semantics/types.ts?raw";
 import values from "../../semantics/values.ts?raw";
 import history from "./runtime/history.ts?raw";
+import log from "./runtime/log.ts?raw";
 import looks from "./runtime/looks.ts?raw";
 import navigator from "./runtime/navigator.ts?raw";
 
@@ -57,6 +58,7 @@ const SOURCES: ReadonlyArray<readonly [title: string, source: string]> = [
   ["Addresses", address],
   ["How things move", motion],
   ["Titles and elements", looks],
+  ["The log", log],
   ["The navigator", navigator],
   ["The browser's history", history],
 ];

@@ -8,6 +8,7 @@ import { branchesInReach, firingOf } from "../../../semantics/reach.ts";
 import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../../../semantics/state.ts";
 import { arrive, beginning, step } from "../../../semantics/step.ts";
 import type { App, Event, Idle, Node, Outcome, Shown, State } from "../../../semantics/types.ts";
+import { type LogOptions, logger } from "./log.ts";
 import { type ElementNow, elementNow, type LooksData, titleOf } from "./looks.ts";
 
 /** A move as hooks see it. */
@@ -57,7 +58,7 @@ export interface Branch {
   readonly inReach: boolean;
 }
 
-export interface CoreOptions {
+export interface CoreOptions extends LogOptions {
   readonly hooks?: Hooks | undefined;
   /** Facts as they were stored. */
   readonly facts?: Readonly<Record<string, Json>> | undefined;
@@ -82,6 +83,7 @@ export class Core {
   private readonly looks: LooksData;
   private readonly hooks: Hooks;
   private readonly timed: boolean;
+  private readonly note: ReturnType<typeof logger>;
   private now: State;
   private readonly listeners = new Set<(state: State, event: Event | undefined) => void>();
   private readonly timers = new Map<string, unknown>();
@@ -103,6 +105,8 @@ export class Core {
     this.timed = options.timers !== false;
     const first = beginning(app);
     this.now = arrive(app, undefined, { ...first, facts: { ...first.facts, ...fitting(app, options.facts) } }).state;
+    this.note = logger(app, options);
+    this.note(this.now, { do: "launch" }, true);
     // What guards say first is part of where the app starts, not a move: no hook runs before its navigator is there.
     this.askGuards(() => {});
     this.setTimers();
@@ -147,7 +151,10 @@ export class Core {
     const from = this.now;
     const result = step(this.app, from, event);
     if (result.outcome === "left") this.openOutside(result.log.fired);
-    if (result.outcome !== "moved") return result.outcome;
+    if (result.outcome !== "moved") {
+      this.note(from, event);
+      return result.outcome;
+    }
     const moving: Moving = { event, from, to: result.state };
     let held = false;
     const go = () => {
@@ -180,6 +187,7 @@ export class Core {
     this.now = state;
     this.seen = undefined;
     this.taken = [];
+    this.note(state);
     for (const [i, screen] of screensIn(state).entries()) {
       const key = keys[i];
       if (key === undefined) continue;
@@ -248,6 +256,7 @@ export class Core {
       if (key !== undefined) this.keys.set(after, key);
     }
     this.now = result.state;
+    this.note(this.now, event);
     const taken: Taken = { event, before: from, after: this.now };
     this.seen = seenMotion(this.looks.motions, taken, this.taken);
     this.taken = [...this.taken.slice(-REMEMBERED), taken];
