@@ -12,6 +12,7 @@ import { genCommand } from "./gen.ts";
 import { IMPORTS, importCommand } from "./import.ts";
 import { linesCommand } from "./lines.ts";
 import { mergeCommand } from "./merge.ts";
+import { openCommand } from "./open.ts";
 import { serveCommand } from "./serve.ts";
 import { stepCommand } from "./step.ts";
 import { walkCommand } from "./walk.ts";
@@ -131,6 +132,13 @@ export async function main(args: string[]): Promise<number> {
     .option("--port <number>", "the port; a free one where it is taken", "5173")
     .option("--lan", "to all machines in the network, not to this one alone")
     .action(async (options) => serveCommand(options));
+  program
+    .command("open")
+    .description("opens a project document in the application: what is changed there is written to the file, and what changes in the file comes in")
+    .argument("<file>", "a project document")
+    .option("--port <number>", "the port; a free one where it is taken", "5173")
+    .addHelpText("after", "\nExample: etape open app.etape.json")
+    .action(async (file, options) => openCommand(file, options));
   for (const command of program.commands) command.exitOverride();
   try {
     await program.parseAsync(args, { from: "user" });

@@ -10,6 +10,7 @@ import { bodyLimit } from "hono/body-limit";
 import { compress } from "hono/compress";
 import { etag } from "hono/etag";
 import { secureHeaders } from "hono/secure-headers";
+import { type Live, ownHost } from "./live.ts";
 
 /** Prototypes that are kept to be looked at on a phone; the oldest goes first. */
 const MOST_PREVIEWS = 20;
@@ -21,10 +22,12 @@ const PAGES = /^\/(p\/[^/]+(\/[^/]*)?\/?)?$/;
 /**
  * The application's files, compressed and with tags, so that what did not change is not sent again. The addresses of the page's
  * views give the page; a file that is not there is not found. A prototype can be left here for a phone: it is kept in memory,
- * under an address that nobody can guess. `reached` are the addresses under which others reach this server.
+ * under an address that nobody can guess. `reached` are the addresses under which others reach this server; with `live`, it serves one
+ * file as well, and then nobody but this machine.
  */
-export function application(folder: string, reached: () => string[] = () => []): Hono {
+export function application(folder: string, reached: () => string[] = () => [], live?: Live): Hono {
   const app = new Hono();
+  if (live) app.use("*", ownHost).route("/", live.routes);
   app.use(secureHeaders(), compress(), etag());
   app.route("/preview", previews(reached));
   app.use("/assets/*", serveStatic({ root: folder, onFound: (_, context) => context.header("cache-control", "max-age=31536000, immutable") }));
@@ -70,10 +73,10 @@ function isAddress(path: string): boolean {
 }
 
 /** Serves the application; resolves with its address once it listens. Port 0 takes a free one. */
-export function start(folder: string, port: number, host = "127.0.0.1"): Promise<{ address: string; others: string[]; close: () => void }> {
+export function start(folder: string, port: number, host = "127.0.0.1", live?: Live): Promise<{ address: string; others: string[]; close: () => void }> {
   return new Promise((resolve, reject) => {
     let others: string[] = [];
-    const server = serve({ fetch: application(folder, () => others).fetch, port, hostname: host }, (info: AddressInfo) => {
+    const server = serve({ fetch: application(folder, () => others, live).fetch, port, hostname: host }, (info: AddressInfo) => {
       others = host === "0.0.0.0" ? inTheNetwork().map((address) => `http://${address}:${info.port}/`) : [];
       resolve({ address: `http://${host === "0.0.0.0" ? "localhost" : host}:${info.port}/`, others, close: () => server.close() });
     });
