@@ -8,6 +8,7 @@ import { lookup } from "../core/model/lookup.ts";
 import type { Project } from "../core/model/schema.ts";
 import { checked } from "./checked.ts";
 import { readDocument, Unusable, writeOut } from "./files.ts";
+import { followFile } from "./follow.ts";
 
 interface DrawOptions {
   out: string;
@@ -19,6 +20,7 @@ interface DrawOptions {
   value?: string;
   against?: string;
   withTests?: boolean;
+  log?: string;
 }
 
 /** `etape draw`: the map as an SVG file, as rows, faces or names, through a lens where one is asked for. */
@@ -61,6 +63,7 @@ function choiceOf(project: Project, lens: LensId, { from, backTo, value, against
     case "walked":
       return { lens, tests: withTests === true };
     case "findings":
+    case "followed":
       return { lens };
   }
 }
@@ -70,7 +73,7 @@ function exampleOf(project: Project): string {
   return one ? `${one.id}.${one.params[0]?.name}` : "order.orderId";
 }
 
-async function givenOf(project: Project, { lens, against, withTests }: DrawOptions): Promise<LensGiven> {
+async function givenOf(project: Project, { lens, against, withTests, log }: DrawOptions): Promise<LensGiven> {
   switch (lens) {
     case "findings":
       return { findings: checked(project, { fixes: false }).findings };
@@ -81,6 +84,11 @@ async function givenOf(project: Project, { lens, against, withTests }: DrawOptio
       const { project: older } = await readDocument(against);
       const { came, went } = since(checked(older, { fixes: false }).findings, checked(project, { fixes: false }).findings);
       return { older: { project: older, name: against, came: came.map(({ message }) => message), went: went.map(({ message }) => message) } };
+    }
+    case "followed": {
+      if (log === undefined) throw new Unusable("--lens followed needs --log FILE, what the app logged");
+      const { entries, screens, legs, departures } = await followFile(project, log);
+      return { log: { entries, screens, legs, departures } };
     }
     case "reach":
     case "data":

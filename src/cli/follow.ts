@@ -28,17 +28,22 @@ export async function followCommand(file: string, options: FollowOptions): Promi
   if (file === "-" && options.log === "-") throw new Unusable("etape follow: FILE and --log can not both be standard input");
   const { project } = await readDocument(file);
   if (options.keep !== undefined) return keep(project, options.keep, options);
+  const report = await followFile(project, options.log);
+  process.stdout.write(told(project, options.log, report, options.format));
+  return report.departed > 0 ? 1 : 0;
+}
+
+/** Follows a log from its first line to its last. */
+export async function followFile(project: Project, log: string): Promise<FollowReport> {
   const tally = new Tally(project);
-  const telling = progress(options.log, "entries");
-  for await (const some of entriesOf(options.log))
+  const telling = progress(log, "entries");
+  for await (const some of entriesOf(log))
     for (const logged of some) {
       tally.take(logged);
       telling.asked();
     }
   telling.done();
-  const { report } = tally;
-  process.stdout.write(told(project, options.log, report, options.format));
-  return report.departed > 0 ? 1 : 0;
+  return tally.report;
 }
 
 /** Keeps the walk of one run in the document. */

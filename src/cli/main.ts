@@ -60,6 +60,7 @@ export async function main(args: string[]): Promise<number> {
     .option("--back-to <screen>", "with reach: count the taps back to this screen")
     .option("--value <value>", "with data: the value to follow, as SCREEN.PARAMETER")
     .option("--against <file>", "with changed: the older document")
+    .option("--log <file>", "with followed: what the running app logged")
     .option("--with-tests", "with walked: count the generated tests as well")
     .addHelpText("after", "\nExample: etape draw app.etape.json --as names --lens reach --out map.svg")
     .action(async (file, options) => done(await drawCommand(file, options)));

@@ -43,6 +43,7 @@ export const useNotices = hookFor(() => useSession().notices);
 export const useRenaming = hookFor(() => useSession().renaming);
 export const useTrying = hookFor(() => useSession().trying);
 export const useSheets = hookFor(() => useSession().sheets);
+export const useFollowing = hookFor(() => useSession().following);
 export const usePointing = hookFor(() => useSession().pointing);
 export const useWalk = hookFor(useWalkStore);
 

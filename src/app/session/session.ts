@@ -3,6 +3,7 @@ import { usePreferences } from "../ui/preferences.ts";
 import { createDocument, type DocumentState } from "./document.ts";
 import { createFindings, type FindingsState } from "./findings.ts";
 import { createFocus, type FocusState } from "./focus.ts";
+import { createFollowing, type FollowingState } from "./following.ts";
 import { createLensing, type LensState } from "./lensing.ts";
 import { createNotices, type NoticeState } from "./notices.ts";
 import { createPointing, type PointingState } from "./pointing.ts";
@@ -34,6 +35,7 @@ export class Session {
   readonly trying: StoreApi<TryingState> = createTrying();
   readonly sheets: StoreApi<SheetState> = createSheets();
   readonly pointing: StoreApi<PointingState>;
+  readonly following: StoreApi<FollowingState>;
   /** Goes to another view; the page that shows the project says how. */
   go: (view: View) => void = () => undefined;
   private readonly closing: Array<() => unknown>;
@@ -48,6 +50,7 @@ export class Session {
     this.document = document.store;
     this.findings = findings.store;
     this.pointing = createPointing(this.document);
+    this.following = createFollowing(this.walk, () => this.document.getState().project);
     this.closing = [document.close, findings.close, lensing.close, () => this.walk.getState().stopPlaying()];
   }
 

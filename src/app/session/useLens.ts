@@ -1,20 +1,22 @@
 import { useEffect, useMemo } from "react";
 import { since } from "../../core/check/since.ts";
 import type { LensGiven, LensView } from "../../core/map/lenses/lens.ts";
-import { useDocument, useFindings, useLensing } from "./hooks.ts";
+import { useDocument, useFindings, useFollowing, useLensing } from "./hooks.ts";
 
 /** Keeps what the lens shows up to date with the document, for as long as a part of the page that shows it is there. */
 export function useLensLooking() {
   const project = useDocument((d) => d.project);
   const result = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
   const { choice, look, older } = useLensing();
+  const { report, now } = useFollowing();
   const given = useMemo<LensGiven>(() => {
+    if (choice.lens === "followed") return report ? { log: { ...report, now } } : {};
     if (choice.lens !== "changed" || older?.id !== choice.against) return {};
     const { name, result: was } = older;
     if (!was || !result) return { older: { project: older.project, name } };
     const { came, went } = since(was.findings, result.findings);
     return { older: { project: older.project, name, came: came.map(({ message }) => message), went: went.map(({ message }) => message) } };
-  }, [choice, older, result]);
+  }, [choice, older, result, report, now]);
   useEffect(() => look(project, given), [look, project, given]);
 }
 

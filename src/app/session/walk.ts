@@ -46,6 +46,8 @@ export interface WalkState {
   goTo: (at: number) => void;
   restart: () => void;
   /** Shows the whole of a walk, from its start; `play` then steps through it. */
+  /** Shows steps that were made elsewhere, at their end. */
+  show: (start: State, steps: Step[], reason: string) => void;
   load: (events: NavEvent[], more?: { reason?: string; at?: number; kept?: string }) => void;
 }
 
@@ -100,6 +102,7 @@ export function createWalk(): StoreApi<WalkState> {
       const { project } = get();
       set({ steps: [], at: 0, reason: undefined, kept: undefined, begun: undefined, ...live(get()), ...(project ? { start: launch(appOf(project)) } : {}) });
     },
+    show: (start, steps, reason) => set({ start, begun: undefined, steps, at: steps.length, reason, kept: undefined, ...paused(get()) }),
     load: (events, { reason, at, kept } = {}) => {
       const { project } = get();
       if (!project) return;

@@ -1,9 +1,12 @@
+import { lazy, Suspense } from "react";
 import { Link, NavLink } from "react-router";
 import { useDocument, useSession, useSheets } from "../session/hooks.ts";
 import { Button } from "../ui/Button.tsx";
 import { download } from "../ui/download.ts";
 import { ThemeToggle } from "../ui/ThemeToggle.tsx";
 import { ProjectName } from "./ProjectName.tsx";
+
+const FileState = lazy(async () => ({ default: (await import("./FileState.tsx")).FileState }));
 
 /** The views of a project, each with an address of its own. */
 const VIEWS = [
@@ -42,6 +45,9 @@ export function Head() {
       <span role="status" data-testid="saved" title={error} className={`min-w-0 truncate text-[11.5px] ${error ? "max-w-[420px] text-urgent" : "text-ink-2"}`}>
         {error ?? (saving ? "saving…" : "saved")}
       </span>
+      <Suspense>
+        <FileState />
+      </Suspense>
       <div className="ml-auto flex items-center gap-1">
         <Button tone="quiet" disabled={undoName === undefined} title={undoName ? `Undo: ${undoName}` : "Nothing to undo"} onClick={undo}>
           {undoName ? <span className="inline-block max-w-52 truncate align-bottom">Undo: {undoName}</span> : "Undo"}

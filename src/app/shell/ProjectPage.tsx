@@ -14,7 +14,8 @@ import { Sheets } from "./Sheets.tsx";
 
 /** Reads the project of an address. */
 export async function loadOpen({ params }: LoaderFunctionArgs): Promise<Loaded> {
-  const loaded = await loadProject(params.id ?? "");
+  const id = params.id ?? "";
+  const loaded = (await loadProject(id)) ?? (id.startsWith("file-") ? await (await import("../session/file/served.ts")).loadServed(id) : undefined);
   if (!loaded) throw Response.json("project", { status: 404 });
   return loaded;
 }
@@ -54,6 +55,7 @@ function Opened() {
   }, [session, navigate]);
   useEffect(() => follow(project), [follow, project]);
   useEffect(() => afterPaint(() => check(project)), [check, project]);
+  useEffect(() => void session.following.getState().again(project), [session, project]);
   useEffect(() => {
     document.title = `${project.name} – Etape`;
     return () => {

@@ -55,7 +55,7 @@ const CheckedSent = z.object({
 
 const tone = z.custom<LensTone>((data) => typeof data === "string", { message: "a tone" });
 const LensViewSent = z.object({
-  id: z.enum(["findings", "reach", "walked", "changed", "data"]),
+  id: z.enum(["findings", "reach", "walked", "changed", "data", "followed"]),
   question: text,
   places: z.map(text, z.object({ tone, says: text, long: text })),
   legend: z.array(z.object({ tone, says: text, count: z.number() })),

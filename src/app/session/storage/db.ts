@@ -1,6 +1,7 @@
 import Dexie, { type EntityTable, type Table, type Transaction } from "dexie";
 import { difference } from "../../../core/model/edits/revise.ts";
 import { readProjectData } from "../../../core/model/read.ts";
+import type { FileHandle } from "../file/disk.ts";
 
 /** A project kept in this browser. */
 export interface ProjectRow {
@@ -41,11 +42,22 @@ export interface VersionRow {
   document: unknown;
 }
 
+/** A project that is kept in step with a file. */
+export interface FileRow {
+  projectId: string;
+  name: string;
+  /** The document as the file had it when both were last in step; parsed before use. */
+  base: unknown;
+  /** The file, where it was chosen in the browser; without one, `etape open` serves it. */
+  handle?: FileHandle;
+}
+
 export class EtapeDb extends Dexie {
   declare projects: EntityTable<ProjectRow, "id">;
   declare documents: EntityTable<DocumentRow, "projectId">;
   declare edits: Table<EditRow, [string, number]>;
   declare kept: EntityTable<VersionRow, "id">;
+  declare files: EntityTable<FileRow, "projectId">;
 
   constructor(name = "etape") {
     super(name);
@@ -53,6 +65,7 @@ export class EtapeDb extends Dexie {
     this.version(2).stores({ documents: "projectId", edits: "[projectId+seq], projectId" }).upgrade(fromVersions);
     this.version(3).stores({ versions: null });
     this.version(4).stores({ kept: "id, projectId" });
+    this.version(5).stores({ files: "projectId" });
   }
 }
 

@@ -20,9 +20,8 @@ export interface Saved extends Loaded {
   made: boolean;
 }
 
-/** Adds a project; gives its id in this browser. */
-export async function createProject(project: Project, store: EtapeDb = db): Promise<string> {
-  const id = crypto.randomUUID();
+/** Adds a project; gives its id in this browser, a new one unless one is given. */
+export async function createProject(project: Project, store: EtapeDb = db, id: string = crypto.randomUUID()): Promise<string> {
   await store.transaction("rw", store.projects, store.documents, async () => {
     await store.projects.add({ id, name: project.name, head: 0, revision: 1, updatedAt: Date.now() });
     await store.documents.add({ projectId: id, document: project });
@@ -129,8 +128,9 @@ function editOf(row: EditRow, by: 1 | -1): Edit {
 }
 
 export async function deleteProject(id: string, store: EtapeDb = db): Promise<void> {
-  await store.transaction("rw", store.projects, store.documents, store.edits, store.kept, async () => {
+  await store.transaction("rw", store.projects, store.documents, store.edits, store.kept, store.files, async () => {
     await store.kept.where("projectId").equals(id).delete();
+    await store.files.delete(id);
     await store.projects.delete(id);
     await store.documents.delete(id);
     await store.edits.where("projectId").equals(id).delete();

@@ -1,7 +1,7 @@
 import type { Project } from "../../model/schema.ts";
 import type { LensTone, Severity } from "../draw/look.ts";
 
-export type LensId = "findings" | "reach" | "walked" | "changed" | "data";
+export type LensId = "findings" | "reach" | "walked" | "changed" | "data" | "followed";
 
 /** A lens, and what it was asked: where reach is counted from or to, what a change is against, which value is followed. */
 export type LensChoice =
@@ -10,7 +10,8 @@ export type LensChoice =
   | { lens: "reach"; from?: string; to?: string }
   | { lens: "walked"; tests?: boolean }
   | { lens: "changed"; against: string }
-  | { lens: "data"; screen?: string; param?: string };
+  | { lens: "data"; screen?: string; param?: string }
+  | { lens: "followed" };
 
 /** What a lens needs that is not in the document. */
 export interface LensGiven {
@@ -20,6 +21,17 @@ export interface LensGiven {
   older?: { project: Project; name: string; came?: readonly string[]; went?: readonly string[] };
   /** Further walks that count as walked: those of the generated tests. */
   walks?: ReadonlyArray<{ events: Project["walks"][number]["events"] }>;
+  /** What the log of a running app came to. */
+  log?: FollowedLog;
+}
+
+/** What a log came to, as far as the map shows it: how often each screen showed and each leg was used, where it departs, where the app is now. */
+export interface FollowedLog {
+  entries: number;
+  screens: Readonly<Record<string, number>>;
+  legs: Readonly<Record<string, number>>;
+  departures: ReadonlyArray<{ sentence: string; from: readonly string[]; count: number }>;
+  now?: string | undefined;
 }
 
 /** What a lens shows of a place: a ground, a few signs on the map, and a sentence. */

@@ -1,0 +1,72 @@
+import { useEffect, useState } from "react";
+import type { Binding, BindingState } from "../session/file/binding.ts";
+import { startBinding } from "../session/file/start.ts";
+import { useSession } from "../session/hooks.ts";
+
+/** The file that the project is kept in step with, if any: whether it is saved, and what to choose where both were changed. */
+export function FileState() {
+  const session = useSession();
+  const [state, setState] = useState<BindingState>();
+  const [binding, setBinding] = useState<Binding>();
+  useEffect(() => {
+    let ended = false;
+    let started: Binding | undefined;
+    void startBinding(session, setState).then((made) => {
+      started = made;
+      if (ended) void made?.close();
+      else setBinding(made);
+    });
+    return () => {
+      ended = true;
+      void started?.close();
+    };
+  }, [session]);
+  if (!state || !binding) return null;
+  const wrong = state.status === "failed" || state.status === "unreadable";
+  return (
+    <>
+      <span
+        role="status"
+        data-testid="file"
+        title={state.message ?? `Every edit is written to ${state.name}; what changes in it comes in`}
+        className={`min-w-0 max-w-[320px] truncate font-mono text-[11px] ${wrong ? "text-urgent" : "text-ink-2"}`}
+      >
+        {state.message ?? `${state.name} ${state.status === "saving" ? "…" : "✓"}`}
+      </span>
+      {state.differing && <Differing binding={binding} name={state.name} differing={state.differing} />}
+    </>
+  );
+}
+
+/** What was changed here and in the file, and differently. */
+function Differing({ binding, name, differing: { conflicts } }: { binding: Binding; name: string; differing: NonNullable<BindingState["differing"]> }) {
+  return (
+    <section
+      role="alertdialog"
+      aria-label="Changed here and in the file"
+      className="fixed top-14 left-1/2 z-40 w-[min(620px,90vw)] -translate-x-1/2 border-2 border-ink bg-sheet p-4 text-[12.5px] shadow-[0_8px_24px_var(--lift)]"
+    >
+      <h2 className="caption m-0 mb-1 text-[14px]">Changed here and in {name}</h2>
+      <p className="m-0 mb-2 text-ink-2">All else is merged. Where both changed the same and differently, what you have here stands until you choose.</p>
+      <ul className="m-0 mb-3 max-h-56 list-none overflow-y-auto border-hairline border-y p-0">
+        {conflicts.map(({ where, field, says }) => (
+          <li key={`${where} ${field} ${says}`} className="border-hairline border-b py-1 last:border-b-0">
+            <span className="font-semibold">
+              {where}
+              {field === "" ? "" : `, ${field}`}
+            </span>
+            <span className="block text-ink-2">{says}</span>
+          </li>
+        ))}
+      </ul>
+      <div className="flex gap-2">
+        <button type="button" className="min-h-7 border border-ink bg-ink px-3 font-semibold text-paper" onClick={() => binding.keepOurs()}>
+          Keep what is here
+        </button>
+        <button type="button" className="min-h-7 border border-ink px-3" onClick={() => binding.takeTheirs()}>
+          Take what the file had
+        </button>
+      </div>
+    </section>
+  );
+}
