@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from "node:crypto";
-import { type FSWatcher, watch } from "node:fs";
-import { open, readFile, realpath, rename, stat, unlink } from "node:fs/promises";
+import { type FSWatcher, readFileSync, renameSync, watch } from "node:fs";
+import { open, readFile, realpath, stat, unlink } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
 
 /** What a file holds, and a short text that is another one where it holds something else. */
@@ -40,9 +40,10 @@ export class FileOnDisk {
   async write(text: string, tag: string): Promise<string | undefined> {
     return this.inTurn(async () => {
       const path = await realpath(this.path);
-      if (tagOf(await readFile(path)) !== tag) return undefined;
+      const isStill = () => tagOf(readFileSync(path)) === tag;
+      if (!isStill()) return undefined;
       const bytes = Buffer.from(text, "utf8");
-      await putWhole(path, bytes);
+      if (!(await putWhole(path, bytes, isStill))) return undefined;
       this.told = tagOf(bytes);
       for (const listener of this.listeners) listener(this.told);
       return this.told;
@@ -98,8 +99,11 @@ export class FileOnDisk {
   }
 }
 
-/** Writes beside the file, has it stored, and puts it in the file's place: who reads finds the old file or the new one, whole. */
-async function putWhole(path: string, bytes: Buffer): Promise<void> {
+/**
+ * Writes beside the file, has it stored, and puts it in the file's place: who reads finds the old file or the new one, whole. Asked at
+ * the last moment, with nothing of this program in between, whether it may still be put there; false where it may not.
+ */
+async function putWhole(path: string, bytes: Buffer, mayStill: () => boolean): Promise<boolean> {
   const beside = join(dirname(path), `.${basename(path)}.${randomBytes(6).toString("hex")}.tmp`);
   const { mode } = await stat(path);
   try {
@@ -110,7 +114,12 @@ async function putWhole(path: string, bytes: Buffer): Promise<void> {
     } finally {
       await file.close();
     }
-    await rename(beside, path);
+    if (mayStill()) {
+      renameSync(beside, path);
+      return true;
+    }
+    await unlink(beside);
+    return false;
   } catch (error) {
     await unlink(beside).catch(() => undefined);
     throw error;

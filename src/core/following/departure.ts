@@ -9,6 +9,7 @@ import { step } from "../semantics/step.ts";
 import type { App, State } from "../semantics/types.ts";
 import type { Entry } from "./entry.ts";
 import { meantBy } from "./screens.ts";
+import { beginnings } from "./start.ts";
 import { anyWays } from "./ways.ts";
 
 /** How an app departs: it shows what the design does not have, uses a control that is not there, or shows another screen, other arguments, or the same over another stack. */
@@ -58,6 +59,15 @@ export function departureOf(project: Project, app: App, entry: Entry, before: re
     const expected = [...new Set(after.flatMap(({ state, outcome }) => (outcome === "moved" ? [currentScreen(state).at] : [])))];
     const design = expected.length > 0 ? `the design shows ${expected.slice(0, NAMED).map(name).join(" or ")}.` : `by the design nothing happens. ${why}`;
     return { ...common, is: "other-screen", sentence: `${begun} the app showed ${showed}; ${design}${byOthers(possible, meant.screens, showed)}` };
+  }
+  if (entry.event?.do === "launch" && before.length === 0) {
+    const starts = [...new Set(beginnings(app, entry).map((state) => currentScreen(state).at))];
+    const shown = showed === "" ? (entry.line ?? "something else") : showed;
+    return {
+      ...common,
+      is: "other-screen",
+      sentence: `At its launch the app showed ${shown}; the design shows ${starts.slice(0, NAMED).map(name).join(" or ")}.`,
+    };
   }
   if (!meant && entry.line === undefined) return { ...common, is: "no-control", sentence: `${begun}: there is no such control there in the design.` };
   const onlyOver = !meant || possible.some(({ to }) => meant.screens.has(to)) || from.some((id) => meant.screens.has(id));
