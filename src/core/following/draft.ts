@@ -78,7 +78,7 @@ class Seen {
     const top = stack.at(-1);
     if (top === id) return;
     const under = stack.lastIndexOf(id);
-    if (top !== undefined && under !== stack.length - 2) {
+    if (top !== undefined && (under < 0 || under !== stack.length - 2)) {
       const key = `${top} ${id}`;
       const way = this.ways.get(key) ?? { from: top, to: id, label: at.used ?? words(shows), onTop: false, beneath: false };
       if (under < 0) way.onTop = true;

@@ -12,7 +12,7 @@ import type { Entry } from "./entry.ts";
 import { decisiveParameters, freeArguments } from "./free.ts";
 import { isSeldom, type Move, Moves, withFacts } from "./moves.ts";
 import { meantBy } from "./screens.ts";
-import { allArguments, beginnings, somewhere } from "./start.ts";
+import { allArguments, beginnings, fitting, somewhere } from "./start.ts";
 import { anyWays, isControl, otherWays, startsAt, type Way } from "./ways.ts";
 
 /** States of one run that are kept, at most: the likeliest. Where none of them goes on, it is not known whether the app departs. */
@@ -172,13 +172,17 @@ export class Follower {
     return anyWays(this.project, this.app, one.state).flatMap((way) => (way.event.do === "enter" ? this.go(one, way, told) : []));
   }
 
-  /** Put back to where it was: the state of that line that was met last, else the state of the line. */
+  /** Put back to where it was: the states of that line that were met, latest first, else the state of the line. */
   private restored(run: Run, entry: Entry, told: Told): Held[] | undefined {
-    const seen = run.before.findLast((state) => agreed(this.app.plan, state, { ...told, args: {} }, NONE, this.madeUp));
-    const state = seen ?? somewhere(this.project, this.app, told, entry, run.before.slice(-1))[0];
-    const facts = run.held[0]?.state.facts;
-    const fits = state && facts && agreed(this.app.plan, { ...state, facts }, told, allArguments(this.app, state), this.madeUp);
-    return fits ? [this.from(fits)] : undefined;
+    const seen = run.before.filter((state) => agreed(this.app.plan, state, { ...told, args: {} }, NONE, this.madeUp)).reverse();
+    const states = seen.length > 0 ? seen : somewhere(this.project, this.app, told, entry, run.before.slice(-1));
+    const facts = { ...run.held[0]?.state.facts, ...fitting(this.app, entry.facts) };
+    return some(
+      states.flatMap((state) => {
+        const fits = agreed(this.app.plan, { ...state, facts }, told, allArguments(this.app, state), this.madeUp);
+        return fits ? [this.from(fits)] : [];
+      }),
+    );
   }
 
   private stepped(run: Run, event: NavEvent, told: Told): Held[] | undefined {

@@ -41,7 +41,7 @@ function withOpenFacts(app: App, starts: readonly State[]): State[] {
 }
 
 /** Facts that the design has, of those that an entry tells. */
-function fitting(app: App, facts: Entry["facts"] = {}): Record<string, Json> {
+export function fitting(app: App, facts: Entry["facts"] = {}): Record<string, Json> {
   return Object.fromEntries(
     Object.entries(facts).filter(([id, value]) => {
       const fact = app.plan.facts.get(id);

@@ -3,6 +3,8 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
+import { readLog } from "../../../src/core/following/read.ts";
+import { followLog } from "../../../src/core/following/tally.ts";
 import { kotlinModule, kotlinRuntime } from "../../../src/core/handoff/kotlin/module.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import { readProject } from "../../../src/core/model/read.ts";
@@ -158,7 +160,8 @@ describe.skipIf(!installed)("the generated Kotlin", { timeout: 400_000 }, () => 
     const main = `
 package bandstand
 fun main() {
-    val nav = Navigator(Rows(gig = { listOf(GigRow("g1", "Larks", "Wex"), GigRow("g9", "Own", "Wex")) }), mapOf("member" to true, "tried" to true, "gone" to 1.0))
+    val logged = mutableListOf<String>()
+    val nav = Navigator(Rows(gig = { listOf(GigRow("g1", "Larks", "Wex"), GigRow("g9", "Own", "Wex")) }), mapOf("member" to true, "tried" to true, "gone" to 1.0), { logged.add(it) }, "k1")
     val heard = mutableListOf<String>()
     val stop = nav.listen { heard.add(nav.line) }
     println(nav.facts)
@@ -180,11 +183,27 @@ fun main() {
     println(viewOf(object : Views<String> {
 ${design.screens.map(({ id }) => `        override fun ${id}(screen: Screen.${id.charAt(0).toUpperCase()}${id.slice(1)}) = "${id}"`).join("\n")}
     }, nav.screen))
+    nav.send(Event.UseLeg("toSignIn", null, mapOf("email" to "secret")))
+    nav.restore(kept)
+    logged.forEach { println(it) }
 }
 `;
     const { jar, status, says } = compiled({ "Navigation.kt": kotlinModule(design, "bandstand"), "Main.kt": main });
     expect(status, says).toBe(0);
-    expect(execFileSync("java", ["-cp", jar, "bandstand.MainKt"], { encoding: "utf8" }).trimEnd().split("\n")).toEqual([
+    const printed = execFileSync("java", ["-cp", jar, "bandstand.MainKt"], { encoding: "utf8" }).trimEnd().split("\n");
+    const { log, problems } = readLog(printed.slice(11).join("\n"));
+    expect(problems).toEqual([]);
+    expect(log.map(({ entry }) => [entry.run, entry.event?.do, entry.restored, entry.shows])).toEqual([
+      ["k1", "launch", undefined, "gigs"],
+      ["k1", "leg", undefined, "town"],
+      ["k1", "leg", undefined, "gigs"],
+      ["k1", "leg", undefined, "gig"],
+      ["k1", "leg", undefined, "gig"],
+      ["k1", undefined, true, "gig"],
+    ]);
+    expect(printed.join("\n")).not.toContain("secret");
+    expect(followLog(design, log).departures).toEqual([]);
+    expect(printed.slice(0, 11)).toEqual([
       "Facts(tried=false, member=true)",
       "Gigs(town=Wex)",
       "/gigs/g%201%2F%C3%A4",

@@ -265,6 +265,6 @@ open class Core(
         val shown = state.current()
         val now = mapOf<String, Any?>("run" to run, "at" to java.time.Instant.now().toString()) + what
         val shows = mapOf<String, Any?>("shows" to shown.at, "args" to shown.args, "line" to line)
-        tell(writeJson(now + shows + (if (launched) mapOf<String, Any?>("facts" to state.facts) else mapOf<String, Any?>())))
+        tell(writeJson(now + shows + (if (launched || event == null) mapOf<String, Any?>("facts" to state.facts) else mapOf<String, Any?>())))
     }
 }

@@ -259,7 +259,7 @@ open class Core {
         } else {
             entry["restored"] = .truth(true)
         }
-        if launched { entry["facts"] = .record(state.facts) }
+        if launched || event == nil { entry["facts"] = .record(state.facts) }
         if let data = try? JSONEncoder().encode(Value.record(entry)), let text = String(data: data, encoding: .utf8) { tell(text) }
     }
 }

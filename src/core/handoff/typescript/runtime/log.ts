@@ -16,7 +16,7 @@ export interface LogEntry {
   readonly shows: string;
   readonly args: Args;
   readonly line: string;
-  /** At a launch: the facts as the app found them. */
+  /** At a launch, and where the app was put back: the facts as they are then. */
   readonly facts?: Args;
 }
 
@@ -33,7 +33,7 @@ export function logger(app: App, { log, run = newRun() }: LogOptions): (state: S
     if (!log) return;
     const { at: shows, args } = currentScreen(state);
     const what = event ? { event: untyped(event) } : { restored: true as const };
-    log({ run, at: new Date().toISOString(), ...what, shows, args, line: stateLine(app.plan, state), ...(launched ? { facts: state.facts } : {}) });
+    log({ run, at: new Date().toISOString(), ...what, shows, args, line: stateLine(app.plan, state), ...(launched || !event ? { facts: state.facts } : {}) });
   };
 }
 
