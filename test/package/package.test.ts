@@ -1,5 +1,5 @@
 import { execFileSync, spawn, spawnSync } from "node:child_process";
-import { chmodSync, cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { chmodSync, cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, statSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { beforeAll, describe, expect, it } from "vitest";
@@ -117,6 +117,69 @@ describe("the package, installed from its file into another repository", () => {
       const page = await (await fetch(address)).text();
       const script = /src="(\/assets\/[^"]+)"/.exec(page)?.[1] ?? "";
       expect((await fetch(new URL(script, address))).status).toBe(200);
+    } finally {
+      server.kill();
+    }
+    expect(filesIn(join(folder, "app"))).toEqual(before);
+  });
+
+  it("keeps a repository in step: documents committed in their form, merged by ids, and the code and a recorded evening held against them", () => {
+    const repository = join(folder, "bandstand");
+    cpSync("examples/bandstand", repository, { recursive: true, filter: (path) => !/dist|navigation(-react)?\.tsx?$/.test(path) });
+    symlinkSync(join(folder, "app", "node_modules"), join(repository, "node_modules"));
+    writeFileSync(join(repository, ".gitignore"), "node_modules\n");
+    const who = { GIT_AUTHOR_NAME: "A", GIT_AUTHOR_EMAIL: "a@x.test", GIT_COMMITTER_NAME: "A", GIT_COMMITTER_EMAIL: "a@x.test" };
+    const env = { ...process.env, ...who, GIT_CONFIG_GLOBAL: "/dev/null", GIT_CONFIG_SYSTEM: "/dev/null", GIT_EDITOR: "true" };
+    const run = (command: string) => {
+      const { status, stdout, stderr } = spawnSync("sh", ["-c", command], { cwd: repository, encoding: "utf8", env });
+      return { status, out: `${stdout}${stderr}` };
+    };
+    const design = join(repository, "bandstand.etape.json");
+    const change = (from: string, to: string) => writeFileSync(design, readFileSync(design, "utf8").replace(from, to));
+    expect(run("git init -q -b main && npm run --silent setup && npx etape gen bandstand.etape.json --to typescript --react --out src")).toMatchObject({
+      status: 0,
+    });
+    expect(run("git add . && git commit -qm Begin && npm run --silent check")).toMatchObject({
+      status: 0,
+      out: expect.stringContaining("the app follows the design"),
+    });
+    // Not in its form: not committed.
+    writeFileSync(design, JSON.stringify(JSON.parse(readFileSync(design, "utf8"))));
+    expect(run("git commit -qam Squeezed").status).not.toBe(0);
+    expect(run("npx etape format bandstand.etape.json && git diff --quiet").status).toBe(0);
+    // Two branches, merged by ids.
+    change('"name": "Town"', '"name": "Which town"');
+    expect(run("git checkout -q -b other && git commit -qam Other && git checkout -q main").status).toBe(0);
+    change('"label": "Buy', '"label": "Please buy');
+    expect(run("git commit -qam Ours && git merge -q other -m Merge && npx etape check bandstand.etape.json").status).toBe(0);
+    expect(readFileSync(design, "utf8")).toMatch(/"name": "Which town"[\s\S]*|"label": "Please buy/);
+    // The design goes another way than the code, and than the evening.
+    change('"to": "towns"', '"to": "door"');
+    const out = run("npx etape format bandstand.etape.json; npx etape gen bandstand.etape.json --to typescript --react --out src --check");
+    expect([out.status, out.out]).toEqual([1, expect.stringContaining("navigation.ts")]);
+    const departed = run("npx etape follow bandstand.etape.json --log logs/evening.jsonl");
+    expect([departed.status, departed.out]).toEqual([1, expect.stringContaining("the app departs from the design")]);
+  });
+
+  it("opens a file that is written by the page alone, and nothing beside it", async () => {
+    const file = join(elsewhere, "hollowcomb.etape.json");
+    spawnSync("chmod", ["a+rw", file]);
+    const server = spawn(process.execPath, [join(installed, "bin", "etape.mjs"), "open", file, "--port", "0"], {
+      cwd: elsewhere,
+      ...(process.getuid?.() === 0 ? { uid: NOBODY, gid: NOBODY } : {}),
+      stdio: ["ignore", "pipe", "inherit"],
+    });
+    try {
+      const address = await new Promise<string>((found, failed) => {
+        server.stdout.on("data", (data: Buffer) => found(/http:\S+/.exec(data.toString())?.[0] ?? ""));
+        server.on("exit", (status) => failed(new Error(`ended with ${status}`)));
+      });
+      const opened = await fetch(address, { redirect: "manual" });
+      const cookie = opened.headers.get("set-cookie")?.split(";")[0] ?? "";
+      const read = (await (await fetch(new URL("/live/file", address), { headers: { cookie } })).json()) as { text: string; tag: string };
+      const body = read.text.replace('"Hollowcomb"', '"Hollowcomb, written"');
+      const put = await fetch(new URL("/live/file", address), { method: "PUT", body, headers: { cookie, "if-match": read.tag } });
+      expect([put.status, readFileSync(file, "utf8")]).toEqual([200, body]);
     } finally {
       server.kill();
     }

@@ -2,9 +2,11 @@ import { createRoot } from "react-dom/client";
 import { gigs, seats, tickets, towns } from "./data";
 import { Navigator, type TabId } from "./navigation";
 import { NavigatorProvider, Screens, useNavigator, usePages } from "./navigation-react";
+import { report } from "./report";
 import { views } from "./views";
 
 const navigator = new Navigator({
+  log: report,
   rows: { gig: () => gigs, seat: () => seats, ticket: () => tickets, town: () => towns },
 });
 
