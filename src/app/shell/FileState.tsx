@@ -1,10 +1,52 @@
+import { useLiveQuery } from "dexie-react-hooks";
 import { useEffect, useState } from "react";
 import type { Binding, BindingState } from "../session/file/binding.ts";
 import { startBinding } from "../session/file/start.ts";
 import { useSession } from "../session/hooks.ts";
+import { db } from "../session/storage/db.ts";
 
-/** The file that the project is kept in step with, if any: whether it is saved, and what to choose where both were changed. */
+/** Edits after which a project is worth a word where it is in this browser alone, and days after which an export is old. */
+const WORTH = 30;
+const OLD = 7;
+const DAY = 86_400_000;
+
+/** Where the project is kept: the file that it is in step with, or how long ago it was exported. */
 export function FileState() {
+  const { id } = useSession();
+  const file = useLiveQuery(async () => ({ name: (await db.files.get(id))?.name }), [id]);
+  if (!file) return null;
+  return file.name === undefined ? <LastExport id={id} /> : <Bound key={file.name} />;
+}
+
+/** A quiet word where much was done since the last export; browsers may clear what they keep. */
+function LastExport({ id }: { id: string }) {
+  const session = useSession();
+  const row = useLiveQuery(() => db.projects.get(id), [id]);
+  useEffect(() => {
+    const stop = session.document.subscribe(({ project }, before) => {
+      if (project === before.project) return;
+      stop();
+      // So that the browser does not clear it when it needs room.
+      void navigator.storage?.persist?.();
+    });
+    return stop;
+  }, [session]);
+  if (!row || row.head < WORTH) return null;
+  const days = row.exportedAt === undefined ? undefined : Math.floor((Date.now() - row.exportedAt) / DAY);
+  if (days !== undefined && days < OLD) return null;
+  return (
+    <span
+      data-testid="exported"
+      className="min-w-0 truncate text-[11.5px] text-ink-2"
+      title="This project is in this browser alone. Export it, or keep it in a file (Find, do… › Keep in a file)."
+    >
+      {days === undefined ? "never exported" : `exported ${days} days ago`}
+    </span>
+  );
+}
+
+/** The file that the project is kept in step with: whether it is saved, and what to choose where both were changed. */
+function Bound() {
   const session = useSession();
   const [state, setState] = useState<BindingState>();
   const [binding, setBinding] = useState<Binding>();
@@ -33,6 +75,11 @@ export function FileState() {
       >
         {state.message ?? `${state.name} ${state.status === "saving" ? "…" : "✓"}`}
       </span>
+      {state.status === "failed" && (
+        <button type="button" className="min-h-6 font-semibold text-[11.5px] text-accent" onClick={() => void binding.allow()}>
+          Try again
+        </button>
+      )}
       {state.differing && <Differing binding={binding} name={state.name} differing={state.differing} />}
     </>
   );

@@ -1,8 +1,8 @@
 import { lazy, Suspense } from "react";
 import { Link, NavLink } from "react-router";
+import { exported } from "../session/actions/exporting.ts";
 import { useDocument, useSession, useSheets } from "../session/hooks.ts";
 import { Button } from "../ui/Button.tsx";
-import { download } from "../ui/download.ts";
 import { ThemeToggle } from "../ui/ThemeToggle.tsx";
 import { ProjectName } from "./ProjectName.tsx";
 
@@ -55,7 +55,7 @@ export function Head() {
         <Button tone="quiet" disabled={redoName === undefined} title={redoName ? `Redo: ${redoName}` : "Nothing to redo"} onClick={redo}>
           Redo
         </Button>
-        <Button tone="quiet" onClick={() => download(project)}>
+        <Button tone="quiet" onClick={() => exported(id, project)}>
           Export
         </Button>
         <ThemeToggle />

@@ -1,5 +1,5 @@
-import { download } from "../../ui/download.ts";
 import { usePreferences } from "../../ui/preferences.ts";
+import { exported } from "../actions/exporting.ts";
 import { sendMoving } from "../actions/play.ts";
 import type { Context } from "../context.ts";
 import type { View } from "../session.ts";
@@ -105,12 +105,31 @@ export const WALK_AND_DOCUMENT: readonly Command[] = [
     words: ["keyboard", "shortcuts", "accessibility"],
     run: () => usePreferences.getState().set({ singleKeys: !usePreferences.getState().singleKeys }),
   },
-  { id: "export", group: "Document", name: "Export the document", words: ["save", "download", "json", "file"], run: ({ project }) => download(project) },
+  {
+    id: "export",
+    group: "Document",
+    name: "Export the document",
+    words: ["save", "download", "json", "file"],
+    run: ({ session, project }) => exported(session.id, project),
+  },
+  {
+    id: "keepInFile",
+    group: "Document",
+    name: "Keep in a file from now on…",
+    words: ["save as", "bind", "disk", "file system", "autosave", "link to a file"],
+    run: (context) => void keepInFile(context),
+  },
 ];
 
 function step(session: Context["session"], by: 1 | -1) {
   const { goTo, at } = session.walk.getState();
   goTo(at + by);
+}
+
+async function keepInFile({ session, project }: Context) {
+  const { bindToFile } = await import("../file/choose.ts");
+  const says = await bindToFile(session.id, project);
+  if (says !== undefined) session.notices.getState().say(says);
 }
 
 /** Puts the project's quick lines on the clipboard, and says what they cannot tell. */

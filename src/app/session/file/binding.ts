@@ -75,6 +75,12 @@ export class Binding {
     this.set({ differing: undefined });
   }
 
+  /** Asks for the file again where the browser does not let it be used, and tries at once. */
+  async allow() {
+    await this.disk.allow?.();
+    this.soon(0);
+  }
+
   keepOurs() {
     this.set({ differing: undefined });
   }

@@ -9,6 +9,8 @@ export interface Disk {
   write(text: string, tag: string): Promise<string | undefined>;
   /** Calls a function when it may hold something else; gives what ends that. */
   watch(changed: () => void): () => void;
+  /** Asks the person to allow it again, where the browser wants that after a reload. */
+  allow?(): Promise<void>;
 }
 
 const Served = z.object({ id: z.string(), name: z.string(), text: z.string(), tag: z.string() });
@@ -52,6 +54,7 @@ export interface FileHandle {
   readonly name: string;
   getFile(): Promise<File>;
   createWritable(): Promise<{ write(text: string): Promise<void>; close(): Promise<void> }>;
+  requestPermission?(asked: { mode: "readwrite" }): Promise<string>;
 }
 
 /** Milliseconds between two looks at a file that only the browser knows. */
@@ -60,12 +63,18 @@ const LOOK_AGAIN = 1_000;
 /** A file that was chosen in the browser. It is written whole: what is written takes its place when it is closed. */
 export function handleDisk(handle: FileHandle): Disk {
   const read = async () => {
-    const text = await (await handle.getFile()).text();
+    const file = await handle.getFile().catch(() => {
+      throw new Error("the browser has to be allowed to use it again");
+    });
+    const text = await file.text();
     return { text, tag: text };
   };
   return {
     name: handle.name,
     read,
+    async allow() {
+      await handle.requestPermission?.({ mode: "readwrite" });
+    },
     async write(text, tag) {
       if ((await read()).text !== tag) return undefined;
       const writable = await handle.createWritable();

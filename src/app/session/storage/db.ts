@@ -12,6 +12,8 @@ export interface ProjectRow {
   /** Grows with each change, so that other windows notice. */
   revision: number;
   updatedAt: number;
+  /** When it was last exported, and how many edits were made in it then. */
+  exportedAt?: number;
 }
 /** A project's document as it is now. */
 export interface DocumentRow {
