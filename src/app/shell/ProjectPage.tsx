@@ -55,7 +55,7 @@ function Opened() {
   }, [session, navigate]);
   useEffect(() => follow(project), [follow, project]);
   useEffect(() => afterPaint(() => check(project)), [check, project]);
-  useEffect(() => void session.following.getState().again(project), [session, project]);
+  useEffect(() => session.following.getState().again(project), [session, project]);
   useEffect(() => {
     document.title = `${project.name} – Etape`;
     return () => {

@@ -16,8 +16,11 @@ export interface Told {
   readonly line: string | undefined;
 }
 
+const NO_ARGS: Args = {};
+
 export function toldBy(entry: Entry, meant: Meant | undefined): Told {
-  return { shows: entry.shows, meant, args: { ...meant?.args, ...entry.args }, line: entry.line };
+  const inName = meant && Object.keys(meant.args).length > 0 ? meant.args : undefined;
+  return { shows: entry.shows, meant, args: inName ? { ...inName, ...entry.args } : (entry.args ?? NO_ARGS), line: entry.line };
 }
 
 /** Whether an entry says anything of the state after it. */
@@ -41,6 +44,7 @@ export function agreed(plan: Plan, state: State, told: Told, free: ReadonlySet<s
   if (told.meant && !told.meant.screens.has(screen.at) && told.shows !== screen.at) return undefined;
   if (told.line !== undefined && stateLine(plan, state) !== told.line) return undefined;
   const before = madeUp.get(screen.args);
+  if (!before && free.size === 0) return agrees(plan, screen, told.args) ? state : undefined;
   const learned: Record<string, Json> = {};
   const still = new Set([...(before ?? []), ...free].filter((name) => Object.hasOwn(screen.args, name)));
   for (const { name } of plan.screens.get(screen.at)?.params ?? []) {
@@ -57,6 +61,15 @@ export function agreed(plan: Plan, state: State, told: Told, free: ReadonlySet<s
   if (still.size > 0) madeUp.set(args, still);
   const branch = topBranch(state);
   return updateBranch(state, branch, visiblePath(branchNode(state, branch)).length - 1, { ...screen, args });
+}
+
+/** Whether a screen of which nothing is made up has the arguments that are told. */
+function agrees(plan: Plan, screen: Shown, told: Args): boolean {
+  for (const { name } of plan.screens.get(screen.at)?.params ?? []) {
+    const value = Object.hasOwn(told, name) ? told[name] : undefined;
+    if (value !== undefined && value !== null && !sameValue(value, screen.args[name])) return false;
+  }
+  return true;
 }
 
 /** Notes that the arguments of every screen that an event made are made up: what an address leaves out goes to all that it lays down. */

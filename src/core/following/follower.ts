@@ -24,7 +24,7 @@ const MOST_WITH_SELDOM = 24;
 /** Sets of states that are remembered, at most. */
 const MOST_SETS = 5_000;
 /** States of a run that it may be put back to, at most. */
-const MOST_BEFORE = 100;
+const MOST_BEFORE = 30;
 
 /** One thing that was done in a run, and the state after it; `before` is what was done before it. */
 export interface Trail {
@@ -83,6 +83,7 @@ export interface FollowOptions {
 export class Follower {
   readonly app: App;
   private readonly runs = new Map<string, Run>();
+  private latest: Run | undefined;
   private readonly madeUp: MadeUp = new WeakMap();
   private readonly decisive: ReadonlySet<string>;
   private readonly ownFacts: readonly string[];
@@ -116,10 +117,7 @@ export class Follower {
   take(entry: Entry): Followed {
     const known = this.runs.get(entry.run);
     const run = known ?? { held: [], open: false, before: [], cut: false };
-    this.runs.delete(entry.run);
-    this.runs.set(entry.run, run);
-    const [oldest] = this.runs.keys();
-    if (this.runs.size > MOST_RUNS && oldest !== undefined) this.runs.delete(oldest);
+    if (this.latest !== run) this.heardOf(entry.run, run);
     const before = run.held.map(({ state }) => state);
     const told = toldBy(entry, entry.shows === undefined ? undefined : meantBy(this.project, entry.shows));
     const unknown = entry.event === undefined && entry.used !== undefined && !isControl(this.project, entry.used);
@@ -131,9 +129,19 @@ export class Follower {
     run.open = (entry.event !== undefined || entry.used !== undefined) && !tells(told);
     if (held.length > 0) run.held = held;
     const first = run.held[0];
-    if (first) run.before.push(first.state);
+    if (first && first.state !== run.before.at(-1)) run.before.push(first.state);
     if (run.before.length > 2 * MOST_BEFORE) run.before.splice(0, MOST_BEFORE);
     return { is, held, before, unknown, cut: run.cut };
+  }
+
+  /** Puts a run last in the order in which runs go. */
+  private heardOf(name: string, run: Run) {
+    this.latest = run;
+    this.runs.delete(name);
+    this.runs.set(name, run);
+    if (this.runs.size <= MOST_RUNS) return;
+    const [oldest] = this.runs.keys();
+    if (oldest !== undefined) this.runs.delete(oldest);
   }
 
   /** What may have happened, or undefined where nothing that the design allows did. */
@@ -186,7 +194,8 @@ export class Follower {
   }
 
   private stepped(run: Run, event: NavEvent, told: Told): Held[] | undefined {
-    const exact = run.held.flatMap((one) => this.by(one, event, told));
+    const [only] = run.held;
+    const exact = only && run.held.length === 1 ? this.by(only, event, told) : run.held.flatMap((one) => this.by(one, event, told));
     if (exact.length > 0) return exact;
     const others = run.held.flatMap((one) =>
       withFacts(this.app, one.state).flatMap(({ before }) => {
@@ -264,7 +273,7 @@ export class Follower {
     const free = result.outcome === "moved" ? freeArguments(this.project, event, given, result.log.fired) : NONE;
     const state = agreed(this.app.plan, result.state, told, free, this.madeUp);
     if (!state) return [];
-    return [{ ...this.after(one, event, result.outcome, state), fired: result.log.fired }];
+    return [this.after(one, event, result.outcome, state, result.log.fired)];
   }
 
   private resumed(run: Run, entry: Entry, told: Told): Held[] {
@@ -282,9 +291,9 @@ export class Follower {
     return { state, trail, event: undefined, outcome: "moved", fired: [], unlikely: 0 };
   }
 
-  private after(one: Held, event: NavEvent, outcome: Held["outcome"], state: State): Held {
+  private after(one: Held, event: NavEvent, outcome: Held["outcome"], state: State, fired: readonly string[] = []): Held {
     const trail = this.options.trails ? { event, outcome, state, before: one.trail } : undefined;
-    return { state, trail, event, outcome, fired: [], unlikely: one.unlikely };
+    return { state, trail, event, outcome, fired, unlikely: one.unlikely };
   }
 
   /** Each state once. */

@@ -54,6 +54,7 @@ export class Tally {
   private readonly controls = new Map<string, number>();
   /** By run, the screen that shows and how far people have gone back without doing anything else. */
   private readonly last = new Map<string, { screen: string | undefined; back: number }>();
+  private latest: { run: string; last: { screen: string | undefined; back: number } } | undefined;
   private entries = 0;
   private runs = 0;
   private departed = 0;
@@ -102,9 +103,11 @@ export class Tally {
   }
 
   private lastOf(run: string) {
+    if (this.latest?.run === run) return this.latest.last;
     const known = this.last.get(run);
     const last = known ?? { screen: undefined, back: 0 };
     if (!known) this.runs += 1;
+    this.latest = { run, last };
     this.last.delete(run);
     this.last.set(run, last);
     // A run that was heard of long ago is over; what it went back is counted.
@@ -137,7 +140,7 @@ export class Tally {
     const first = held[0];
     if (unknown && entry.used !== undefined && (this.controls.size < MOST || this.controls.has(entry.used))) add(this.controls, entry.used);
     if (!first) return;
-    if (held.every(({ fired }) => fired.join() === first.fired.join())) for (const leg of first.fired) add(this.legs, leg);
+    if (held.length === 1 || held.every(({ fired }) => fired.join() === first.fired.join())) for (const leg of first.fired) add(this.legs, leg);
     else if (held.every(({ fired }) => fired.length > 0)) this.unclear += 1;
     const event = entry.event ?? (held.length === 1 ? first.event : undefined);
     const isBack = first.outcome === "moved" && (event?.do === "back" || event?.do === "lead");

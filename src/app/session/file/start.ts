@@ -28,7 +28,7 @@ function gathered(session: Session): (line: string) => void {
         lines = [];
         const { choice, choose } = session.lensing.getState();
         if (choice.lens !== "followed") choose({ lens: "followed" });
-        void session.following.getState().take("the running app", some);
+        session.following.getState().take("the running app", some);
       }, GATHER);
     lines.push(line);
   };
