@@ -4,6 +4,7 @@ import type { Args } from "../plan/data.ts";
 import { planFrom } from "../plan/plan.ts";
 import { planData } from "../plan/planOf.ts";
 import { plainApp } from "../semantics/app.ts";
+import { stateLine } from "../semantics/line.ts";
 import { currentScreen } from "../semantics/state.ts";
 import { step } from "../semantics/step.ts";
 import type { App, Outcome, State } from "../semantics/types.ts";
@@ -279,11 +280,13 @@ export class Follower {
   private resumed(run: Run, entry: Entry, told: Told): Held[] {
     if (!tells(told)) return [...run.held];
     const from = run.held.map(({ state }) => state);
-    const fits = somewhere(this.project, this.app, told, entry, from).flatMap((state) => {
-      const as = agreed(this.app.plan, state, { ...told, line: undefined }, allArguments(this.app, state), this.madeUp);
+    return somewhere(this.project, this.app, told, entry, from).flatMap((state) => {
+      // A line says more than the name of a screen: where they contradict each other, it is the line that is gone on from.
+      const isLine = told.line !== undefined && stateLine(this.app.plan, state) === told.line;
+      const wanted = isLine ? { ...told, shows: undefined, meant: undefined } : told;
+      const as = agreed(this.app.plan, state, { ...wanted, line: undefined }, allArguments(this.app, state), this.madeUp);
       return as ? [this.from(as)] : [];
     });
-    return fits;
   }
 
   private from(state: State): Held {
