@@ -144,18 +144,18 @@ for (const colorScheme of ["light"]) {
   await context.close();
 }
 
-// A wide window with its address, in the dark.
+// A recorded log, followed, in the dark.
 {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: "dark", reducedMotion: "reduce" });
   const page = await context.newPage();
   await page.goto(served.address);
-  await page.getByRole("button", { name: "Tidewatch" }).click();
+  await page.getByLabel("Project file").setInputFiles("examples/bandstand/bandstand.etape.json");
   await page.getByTestId("proof").filter({ hasText: "Proved" }).waitFor({ timeout: 30_000 });
-  await page.getByLabel("width").selectOption("wide");
-  await page.getByTestId("device").getByRole("button", { name: "Open the desk" }).click();
-  await page.getByRole("button", { name: "known code", exact: true }).click();
-  await page.getByTestId("device").locator("[data-item=n1]").click();
-  await shot(page, "tidewatch-dark");
+  await page.getByLabel("Lens", { exact: true }).selectOption("followed");
+  const evening = readFileSync("examples/bandstand/logs/evening.jsonl", "utf8").replace('"shows":"booked"', '"shows":"tickets"');
+  await page.getByLabel("Read a log…").setInputFiles({ name: "evening.jsonl", mimeType: "application/json", buffer: Buffer.from(evening) });
+  await page.getByTestId("followed").waitFor();
+  await shot(page, "followed-dark");
   await context.close();
 }
 

@@ -71,8 +71,8 @@ function Answer({ view, choice }: { view: LensView; choice: LensChoice }) {
         </Suspense>
       )}
       <ul className="m-0 list-none border-hairline border-t p-0" aria-label="What it shows">
-        {listed.map(({ place, says, note }) => (
-          <li key={`${place} ${says} ${note}`}>
+        {listed.map(({ place, says, note }, i) => (
+          <li key={`${i} ${place} ${says}`}>
             <button
               type="button"
               disabled={place === undefined}

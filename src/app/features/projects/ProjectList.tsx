@@ -16,6 +16,7 @@ export function ProjectList({ rows, onChange }: { rows: readonly ProjectRow[]; o
             <Link to={`/p/${row.id}`} className="min-h-6 min-w-0 flex-1 truncate font-medium text-[14px] text-ink no-underline hover:underline">
               {row.name || "without a name"}
             </Link>
+            {row.exportedAt !== undefined && <span className="text-[12px] text-ink-2">exported {new Date(row.exportedAt).toLocaleDateString()}</span>}
             <time className="text-[12px] text-ink-2">{new Date(row.updatedAt).toLocaleString()}</time>
             <Button tone="quiet" aria-label={`Delete ${row.name}`} onClick={() => setAsked(row)}>
               Delete

@@ -12,7 +12,7 @@ export interface ProjectRow {
   /** Grows with each change, so that other windows notice. */
   revision: number;
   updatedAt: number;
-  /** When it was last exported, and how many edits were made in it then. */
+  /** When it was last exported; milliseconds since 1970. */
   exportedAt?: number;
 }
 /** A project's document as it is now. */

@@ -1,5 +1,4 @@
 import { legStart } from "../../model/describe.ts";
-import { nameOf } from "../../model/lookup.ts";
 import { counted, type FollowedLog, type LensViewer, type Seen } from "./lens.ts";
 
 const NOTHING: FollowedLog = { entries: 0, screens: {}, legs: {}, departures: [] };
@@ -39,10 +38,10 @@ export const followed: LensViewer = (project, _, { log = NOTHING }) => {
         .slice(0, 40)
         .flatMap(([id, count]) => {
           const leg = project.legs.find((one) => one.id === id);
-          return leg ? [{ place: leg.from, says: `${nameOf(project, leg.from)} · ${legStart(project, leg)}`, note: counted(count, "use") }] : [];
+          return leg ? [{ place: leg.from, says: legStart(project, leg), note: counted(count, "use") }] : [];
         }),
       ...never.map(({ id, name }) => ({ place: id, says: name || id, note: "never shown" })),
-      ...unused.map((leg) => ({ place: leg.from, says: `${nameOf(project, leg.from)} · ${legStart(project, leg)}`, note: "never used" })),
+      ...unused.map((leg) => ({ place: leg.from, says: legStart(project, leg), note: "never used" })),
     ],
   };
 };
