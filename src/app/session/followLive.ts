@@ -4,7 +4,7 @@ import { readEntry } from "../../core/following/read.ts";
 import { Tally } from "../../core/following/tally.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { currentScreen } from "../../core/semantics/state.ts";
-import type { FollowingState } from "./following.ts";
+import type { FollowingState } from "./followingState.ts";
 import type { WalkState } from "./walk.ts";
 
 /** Entries that are kept to be followed again when the document changes. */
