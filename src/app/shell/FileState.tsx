@@ -1,7 +1,7 @@
 import { useLiveQuery } from "dexie-react-hooks";
 import { useEffect, useState } from "react";
 import type { Binding, BindingState } from "../session/file/binding.ts";
-import { startBinding } from "../session/file/start.ts";
+import { inStep } from "../session/file/start.ts";
 import { useSession } from "../session/hooks.ts";
 import { db } from "../session/storage/db.ts";
 
@@ -15,7 +15,7 @@ export function FileState() {
   const { id } = useSession();
   const file = useLiveQuery(async () => ({ name: (await db.files.get(id))?.name }), [id]);
   if (!file) return null;
-  return file.name === undefined ? <LastExport id={id} /> : <Bound key={file.name} />;
+  return file.name === undefined ? <LastExport id={id} /> : <Bound key={file.name} name={file.name} />;
 }
 
 /** A quiet word where much was done since the last export; browsers may clear what they keep. */
@@ -46,24 +46,17 @@ function LastExport({ id }: { id: string }) {
 }
 
 /** The file that the project is kept in step with: whether it is saved, and what to choose where both were changed. */
-function Bound() {
+function Bound({ name }: { name: string }) {
   const session = useSession();
   const [state, setState] = useState<BindingState>();
   const [binding, setBinding] = useState<Binding>();
-  useEffect(() => {
-    let ended = false;
-    let started: Binding | undefined;
-    void startBinding(session, setState).then((made) => {
-      started = made;
-      if (ended) void made?.close();
-      else setBinding(made);
-    });
-    return () => {
-      ended = true;
-      void started?.close();
-    };
-  }, [session]);
-  if (!state || !binding) return null;
+  useEffect(() => inStep(session, setState, setBinding), [session]);
+  if (!state || !binding)
+    return (
+      <span data-testid="file" title={`Another window keeps ${name} in step`} className="min-w-0 truncate font-mono text-[11px] text-ink-2">
+        {name}
+      </span>
+    );
   const wrong = state.status === "failed" || state.status === "unreadable";
   return (
     <>

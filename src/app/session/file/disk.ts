@@ -63,8 +63,9 @@ const LOOK_AGAIN = 1_000;
 /** A file that was chosen in the browser. It is written whole: what is written takes its place when it is closed. */
 export function handleDisk(handle: FileHandle): Disk {
   const read = async () => {
-    const file = await handle.getFile().catch(() => {
-      throw new Error("the browser has to be allowed to use it again");
+    const file = await handle.getFile().catch((error: unknown) => {
+      const asks = error instanceof DOMException && error.name === "NotAllowedError";
+      throw asks ? new Error("the browser has to be allowed to use it again") : error;
     });
     const text = await file.text();
     return { text, tag: text };

@@ -7,8 +7,29 @@ import { type Disk, handleDisk, serverDisk } from "./disk.ts";
 /** How long lines of a running app are gathered before they are followed, in milliseconds. */
 const GATHER = 60;
 
-/** Keeps an open project and its file in step, where it has one; undefined where it has none. */
-export async function startBinding(session: Session, tell: (state: BindingState) => void): Promise<Binding | undefined> {
+/**
+ * Keeps an open project and its file in step, in one of the windows that have it open: they share the document, so one is enough. When
+ * that window is closed another goes on. Gives what ends it.
+ */
+export function inStep(session: Session, tell: (state: BindingState) => void, begun: (binding: Binding | undefined) => void): () => void {
+  const waiting = new AbortController();
+  let end = () => waiting.abort();
+  const work = async () => {
+    const ended = new Promise<void>((done) => {
+      end = done;
+    });
+    const binding = await startBinding(session, tell);
+    begun(binding);
+    await ended;
+    await binding?.close();
+  };
+  const asked = { signal: waiting.signal };
+  // Who no longer waits is told by a rejection.
+  void navigator.locks.request(`etape file ${session.id}`, asked, work).catch(() => undefined);
+  return () => end();
+}
+
+async function startBinding(session: Session, tell: (state: BindingState) => void): Promise<Binding | undefined> {
   const row = await db.files.get(session.id);
   if (!row) return undefined;
   const base = readProjectData(row.base);
