@@ -139,8 +139,13 @@ test("a project can be kept in a file that the browser lets be chosen", async ({
       const file = await root.getFileHandle("tea.etape.json").catch(() => undefined);
       return (await file?.getFile().catch(() => undefined))?.text() ?? "";
     });
-  await expect.poll(inFile).toContain('"Cup"');
-  const text = await inFile();
+  let text = "";
+  await expect
+    .poll(async () => {
+      text = await inFile();
+      return text;
+    })
+    .toContain('"Cup"');
   const read = readProject(text);
   expect(read.ok && writeProject(read.project)).toBe(text);
   await page.reload();
