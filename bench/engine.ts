@@ -8,7 +8,7 @@ import { launch, step } from "../src/core/semantics/step.ts";
 import { bigProject } from "./big.ts";
 
 /** Events of a random walk that goes wherever it can, so that what is measured is not being ignored. */
-function walkEvents(project: Project, count: number): NavEvent[] {
+export function walkEvents(project: Project, count: number): NavEvent[] {
   let seed = 7;
   const random = () => {
     seed = (seed * 1103515245 + 12345) % 2147483648;

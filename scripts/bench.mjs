@@ -6,7 +6,7 @@ import { ensureChromium, ensurePackages, root } from "./setup.mjs";
 
 ensurePackages();
 process.chdir(root);
-// Name the parts to measure to leave out the others: engine, map, check, page.
+// Name the parts to measure to leave out the others: engine, follow, map, check, page.
 const wanted = process.argv.slice(2);
 const measures = (part) => wanted.length === 0 || wanted.includes(part);
 const { bundle, bundleServer } = await import("./bundle.mjs");

@@ -1,7 +1,7 @@
 import { createReadStream } from "node:fs";
 import type { Logged } from "../core/following/entry.ts";
 import { walkFromLog } from "../core/following/keep.ts";
-import { readEntry } from "../core/following/read.ts";
+import { LogReader } from "../core/following/read.ts";
 import { type Departed, type FollowReport, Tally } from "../core/following/tally.ts";
 import { applyEdit } from "../core/model/edits/kinds.ts";
 import { addsWalk } from "../core/model/edits/walks.ts";
@@ -60,12 +60,13 @@ async function keep(project: Project, run: string, { log, until, out = "-" }: Fo
 /** The entries of a log, some at a time, so that a log may be as long as it likes; all lines that cannot be read are named in the end. */
 async function* entriesOf(log: string): AsyncGenerator<Logged[]> {
   const problems: string[] = [];
+  const reader = new LogReader();
   let row = 0;
   for await (const lines of linesOf(log)) {
     const some: Logged[] = [];
     for (const line of lines) {
       row += 1;
-      const read = readEntry(line);
+      const read = reader.read(line);
       if ("problem" in read) {
         if (problems.length < MOST_NAMED) problems.push(`${log}: line ${row}: ${read.problem}\n`);
       } else for (const entry of read.entries) some.push({ entry, row });

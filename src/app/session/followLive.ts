@@ -1,6 +1,6 @@
 import type { StoreApi } from "zustand";
 import type { Logged } from "../../core/following/entry.ts";
-import { readEntry } from "../../core/following/read.ts";
+import { LogReader } from "../../core/following/read.ts";
 import { Tally } from "../../core/following/tally.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { currentScreen } from "../../core/semantics/state.ts";
@@ -17,6 +17,7 @@ const NAMED = 5;
 /** What follows a log for the page, and takes the walk along. */
 export class FollowLive {
   private log: Logged[] = [];
+  private readonly reader = new LogReader();
   private row = 0;
   private tally: Tally | undefined;
 
@@ -37,7 +38,7 @@ export class FollowLive {
     const unreadable = [...store.getState().unreadable];
     for (const line of lines) {
       this.row += 1;
-      const read = readEntry(line);
+      const read = this.reader.read(line);
       if ("entries" in read) for (const entry of read.entries) entries.push({ entry, row: this.row });
       else if (unreadable.length < NAMED) unreadable.push(`Line ${this.row}: ${read.problem}`);
     }
