@@ -15,7 +15,8 @@ async function opened(page: Page): Promise<{ path: string; follow: string }> {
   const path = join(mkdtempSync(join(tmpdir(), "etape-open-")), "bandstand.etape.json");
   writeFileSync(path, readFileSync("examples/bandstand/bandstand.etape.json"));
   server = spawn(process.execPath, ["bin/etape.mjs", "open", path, "--port", "0"], { stdio: ["ignore", "pipe", "ignore"] });
-  const said = await new Promise<string>((done) => {
+  const said = await new Promise<string>((done, failed) => {
+    server?.on("exit", (status) => failed(new Error(`etape open ended with ${status}`)));
     let text = "";
     server?.stdout?.on("data", (data: Buffer) => {
       text += data.toString();
