@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
 import { readProject } from "../../src/core/model/read.ts";
 import { writeProject } from "../../src/core/model/write.ts";
+import { built, Site } from "./example.ts";
 import { openEmpty } from "./open.ts";
 
 let server: ChildProcess | undefined;
@@ -109,6 +110,35 @@ test("a running app is followed: the map and the walk go with it, and where it d
   await expect(page.getByRole("complementary", { name: "Lens" })).toContainText(
     "After tap Book a seat on “Gig” the app showed “Tickets”; the design shows “Sign in”.",
   );
+});
+
+test("the example tells what it does: the map goes with it, through the browser's Back and a reload; an app of another design departs at once", async ({
+  page,
+  context,
+}) => {
+  const { follow } = await opened(page);
+  const followed = page.getByTestId("followed");
+  const site = new Site(await built());
+  const app = await context.newPage();
+  await app.goto(`${await site.start()}/?follow=${encodeURIComponent(follow)}`);
+  await app.getByRole("link", { name: "Slow Ferry 2", exact: true }).click();
+  const device = page.getByTestId("device");
+  await expect(device).toContainText("Book a seat");
+  await expect(followed).toContainText("in 1 run; it follows the design");
+  await app.goBack();
+  await expect(device).not.toContainText("Book a seat");
+  await app.goForward();
+  await expect(device).toContainText("Book a seat");
+  await app.reload();
+  await expect(followed).toContainText("in 2 runs; it follows the design");
+  // One line of the app is another: what a gig's button opens.
+  site.folder = await built((design) => design.replace('"to": "door"', '"to": "towns"'));
+  await app.goto(site.address);
+  await app.getByRole("link", { name: "Slow Ferry 2", exact: true }).click();
+  await app.getByRole("button", { name: "Book a seat" }).click();
+  await expect(followed).toContainText("it departs");
+  await expect(page.getByRole("complementary", { name: "Lens" })).toContainText("the app showed “Choose a town”; the design shows “Sign in”.");
+  site.stop();
 });
 
 test("a log is read in the page, and bad lines are named", async ({ page }) => {

@@ -1,7 +1,8 @@
 import type { LogEntry } from "./navigation";
 
-/** Where what the app does is told, as `etape open` prints it: the page is opened with `?follow=ADDRESS`. */
-const address = new URLSearchParams(location.search).get("follow");
+/** Where what the app does is told, as `etape open` prints it: the page is opened with `?follow=ADDRESS`, and knows it in this tab from then on. */
+const address = new URLSearchParams(location.search).get("follow") ?? sessionStorage.getItem("follow");
+if (address !== null) sessionStorage.setItem("follow", address);
 const waiting: LogEntry[] = [];
 let telling = false;
 
