@@ -1,51 +1,26 @@
 import { once } from "../model/once.ts";
 import type { NavEvent, Project } from "../model/schema.ts";
-import type { Args } from "../plan/data.ts";
 import { planFrom } from "../plan/plan.ts";
 import { planData } from "../plan/planOf.ts";
 import { plainApp } from "../semantics/app.ts";
 import { stateLine } from "../semantics/line.ts";
-import { currentScreen } from "../semantics/state.ts";
 import { step } from "../semantics/step.ts";
-import type { App, Outcome, State } from "../semantics/types.ts";
+import type { App, State } from "../semantics/types.ts";
 import { agreed, type MadeUp, type Told, tells, toldBy } from "./agree.ts";
 import type { Entry } from "./entry.ts";
-import { decisiveParameters, freeArguments } from "./free.ts";
+import { freeArguments } from "./free.ts";
+import { type Held, HeldSets, MOST_STATES, type Trail, type Turn } from "./held.ts";
 import { isSeldom, type Move, Moves, withFacts } from "./moves.ts";
 import { meantBy } from "./screens.ts";
 import { allArguments, beginnings, fitting, somewhere } from "./start.ts";
 import { anyWays, isControl, otherWays, startsAt, type Way } from "./ways.ts";
 
-/** States of one run that are kept, at most: the likeliest. Where none of them goes on, it is not known whether the app departs. */
-const MOST_STATES = 100;
 /** Runs that are followed at the same time, at most; the one that was heard of longest ago goes. */
 const MOST_RUNS = 2_000;
 /** States for which what happens seldom is thought of as well, at most. */
 const MOST_WITH_SELDOM = 24;
-/** Sets of states that are remembered, at most. */
-const MOST_SETS = 5_000;
 /** States of a run that it may be put back to, at most. */
 const MOST_BEFORE = 30;
-
-/** One thing that was done in a run, and the state after it; `before` is what was done before it. */
-export interface Trail {
-  readonly event: NavEvent | undefined;
-  readonly outcome: Outcome["outcome"];
-  readonly state: State;
-  readonly before: Trail | undefined;
-}
-
-/** A state in which the app may be. */
-interface Held {
-  readonly state: State;
-  readonly trail: Trail | undefined;
-  /** How it came about by this entry; undefined where nothing needed to happen. */
-  readonly event: NavEvent | undefined;
-  readonly outcome: Outcome["outcome"];
-  readonly fired: readonly string[];
-  /** How much had to happen that seldom does: links from outside, launches, another width or fact, without being told. */
-  readonly unlikely: number;
-}
 
 interface Run {
   held: readonly Held[];
@@ -86,23 +61,16 @@ export class Follower {
   private readonly runs = new Map<string, Run>();
   private latest: Run | undefined;
   private readonly madeUp: MadeUp = new WeakMap();
-  private readonly decisive: ReadonlySet<string>;
-  private readonly ownFacts: readonly string[];
   private readonly moves: Moves;
-
-  /** Sets of states by what they hold, and what a screen that shows next makes of them. */
-  private readonly sets = new Map<string, Held[]>();
-  private readonly distinct = new WeakSet<readonly Held[]>();
-  private readonly turns = new WeakMap<readonly Held[], Map<string, Held[] | undefined>>();
+  private readonly sets: HeldSets;
 
   constructor(
     readonly project: Project,
     private readonly options: FollowOptions = {},
   ) {
     this.app = followedApp(project);
-    this.moves = new Moves(project, this.app, this.madeUp, (state) => this.keyOf(state));
-    this.decisive = decisiveParameters(project);
-    this.ownFacts = project.facts.flatMap(({ id, source }) => (source === "outside" ? [] : [id]));
+    this.sets = new HeldSets(project, this.madeUp);
+    this.moves = new Moves(project, this.app, this.madeUp, (state) => this.sets.keyOf(state));
   }
 
   /** The states in which a run may be now, the likeliest first. */
@@ -125,7 +93,7 @@ export class Follower {
     const fits = this.next(run, known === undefined, entry, told, unknown);
     const is = fits ? "follows" : run.cut ? "lost" : "departs";
     const all = fits ?? this.resumed(run, entry, told);
-    const held = this.few(all);
+    const held = this.sets.few(all);
     run.cut ||= held.length >= MOST_STATES;
     run.open = (entry.event !== undefined || entry.used !== undefined) && !tells(told);
     if (held.length > 0) run.held = held;
@@ -220,35 +188,23 @@ export class Follower {
 
   /** By any one event, or none. Where an entry tells nothing but the screen, and no trails are kept, what it comes to is remembered. */
   private shown(run: Run, told: Told): Held[] | undefined {
-    if (this.options.trails || run.open || told.line !== undefined || told.shows === undefined || Object.keys(told.args).length > 0)
-      return this.byAnything(run, told);
-    const known = this.turns.get(run.held) ?? new Map<string, Held[] | undefined>();
-    this.turns.set(run.held, known);
-    if (!known.has(told.shows)) known.set(told.shows, this.sameAsBefore(this.byAnything(run, told)));
-    return known.get(told.shows);
-  }
-
-  /** The set itself where it was met before: what is remembered of it is found by it. */
-  private sameAsBefore(found: Held[] | undefined): Held[] | undefined {
-    if (!found) return undefined;
-    const held = this.few(found);
-    const key = held.map(({ state, fired, event }) => `${this.keyOf(state)} ${fired} ${event?.do}`).join("\n");
-    const known = this.sets.get(key) ?? held;
-    if (this.sets.size >= MOST_SETS) this.sets.clear();
-    this.sets.set(key, known);
-    return known;
+    if (this.options.trails || run.open || told.line !== undefined || told.shows === undefined || Object.keys(told.args).length > 0) {
+      const { held, cut } = this.byAnything(run, told);
+      run.cut ||= cut;
+      return held;
+    }
+    const turn = this.sets.turn(run.held, told.shows, () => this.byAnything(run, told));
+    run.cut ||= turn.cut;
+    return turn.held;
   }
 
   /** Where very much is possible already, what happens seldom is thought of only if nothing else fits. */
-  private byAnything(run: Run, told: Told): Held[] | undefined {
+  private byAnything(run: Run, told: Told): Turn {
     const same = run.held.flatMap((one) => this.stays(one, told));
-    if (run.open && same.length > 0) return same;
+    if (run.open && same.length > 0) return { held: same, cut: false };
     const likely = [...same, ...run.held.flatMap((one) => this.moved(one, this.moves.likely(one.state), told))];
-    if (likely.length > 0 && run.held.length > MOST_WITH_SELDOM) {
-      run.cut = true;
-      return likely;
-    }
-    return some([...likely, ...run.held.flatMap((one) => this.moved(one, this.moves.seldom(one.state), told))]);
+    if (likely.length > 0 && run.held.length > MOST_WITH_SELDOM) return { held: likely, cut: true };
+    return { held: some([...likely, ...run.held.flatMap((one) => this.moved(one, this.moves.seldom(one.state), told))]), cut: false };
   }
 
   private moved(one: Held, moves: readonly Move[], told: Told): Held[] {
@@ -298,34 +254,6 @@ export class Follower {
     const trail = this.options.trails ? { event, outcome, state, before: one.trail } : undefined;
     return { state, trail, event, outcome, fired, unlikely: one.unlikely };
   }
-
-  /** Each state once. */
-  private few(held: Held[]): Held[] {
-    if (held.length < 2 || this.distinct.has(held)) return held;
-    const likeliest = [...held].sort((a, b) => a.unlikely - b.unlikely);
-    const seen = new Set<string>();
-    const out = likeliest.filter(({ state }) => {
-      if (seen.size >= MOST_STATES) return false;
-      const key = this.keyOf(state);
-      return !seen.has(key) && seen.add(key);
-    });
-    this.distinct.add(out);
-    return out;
-  }
-
-  /**
-   * What tells states apart. Facts from outside do not, for they may have become anything by the next entry; nor do arguments that
-   * were made up, where nothing goes by them.
-   */
-  private keyOf({ facts, ...rest }: State): string {
-    const own = this.ownFacts.map((id) => facts[id]);
-    return JSON.stringify([rest, own], (key, value: unknown) => (key === "args" ? this.known(value as Args) : value));
-  }
-
-  private known(args: Args): Args {
-    const names = this.madeUp.get(args);
-    return names ? Object.fromEntries(Object.entries(args).filter(([name]) => !names.has(name) || this.decisive.has(name))) : args;
-  }
 }
 
 const NONE: ReadonlySet<string> = new Set();
@@ -339,10 +267,4 @@ function some<T>(list: T[]): T[] | undefined {
 /** The app as its code runs it: screens with an address of their own can be come in to by it. */
 function followedApp(project: Project): App {
   return once(project, (one) => plainApp(planFrom(planData(one))));
-}
-
-/** The screen that a run shows, as far as it is known. */
-export function screenOf(followed: Followed): string | undefined {
-  const first = followed.held[0];
-  return first && currentScreen(first.state).at;
 }

@@ -4,7 +4,8 @@ import { planOf } from "../plan/planOf.ts";
 import { stateLine } from "../semantics/line.ts";
 import { launch, step } from "../semantics/step.ts";
 import type { Logged } from "./entry.ts";
-import { Follower, type Trail } from "./follower.ts";
+import { Follower } from "./follower.ts";
+import type { Trail } from "./held.ts";
 
 /** A walk from a log, or why there is none. */
 export type KeptWalk = { ok: true; walk: Walk } | { ok: false; why: string };
