@@ -28,7 +28,7 @@ export async function openEmpty(page: Page, ...names: string[]) {
 export async function documentOf(page: Page): Promise<Project> {
   await expect(page.getByTestId("saved")).toHaveText("saved");
   const downloading = page.waitForEvent("download");
-  await page.getByRole("button", { name: "Export" }).click();
+  await page.getByRole("banner").getByRole("button", { name: "Export" }).click();
   const stream = await (await downloading).createReadStream();
   const chunks: Buffer[] = [];
   for await (const chunk of stream) chunks.push(chunk as Buffer);
