@@ -1,33 +1,24 @@
 import { existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { beforeEach, describe, expect, it } from "vitest";
 import { main } from "../../src/cli/main.ts";
 import { progress } from "../../src/cli/progress.ts";
 import { readProject } from "../../src/core/model/read.ts";
 import { writeProject } from "../../src/core/model/write.ts";
 import { app } from "../vectors/app.ts";
+import { printing } from "./printing.ts";
 
 const small = app("s", {
   stacks: { s: "a b" },
   screens: { b: { path: "/b/{id}", params: [{ name: "id", type: "text", required: true }] } },
   legs: ['go a push b pass.id="1"'],
 });
+const printed = printing();
 let folder: string;
-let printed: { out: string; err: string };
 beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), "etape-cli-"));
-  printed = { out: "", err: "" };
-  vi.spyOn(process.stdout, "write").mockImplementation((text) => {
-    printed.out += String(text);
-    return true;
-  });
-  vi.spyOn(process.stderr, "write").mockImplementation((text) => {
-    printed.err += String(text);
-    return true;
-  });
 });
-afterEach(() => vi.restoreAllMocks());
 
 /** A file in the test's own folder. */
 function file(name: string, text: string): string {

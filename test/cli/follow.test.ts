@@ -1,29 +1,20 @@
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { beforeEach, describe, expect, it } from "vitest";
 import { main } from "../../src/cli/main.ts";
 import { readProject } from "../../src/core/model/read.ts";
 import { writeProject } from "../../src/core/model/write.ts";
 import { app } from "../vectors/app.ts";
+import { printing } from "./printing.ts";
 
 const DESIGN = "examples/bandstand/bandstand.etape.json";
 const LOG = "examples/bandstand/logs/evening.jsonl";
+const printed = printing();
 let folder: string;
-let printed: { out: string; err: string };
 beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), "etape-follow-"));
-  printed = { out: "", err: "" };
-  vi.spyOn(process.stdout, "write").mockImplementation((text) => {
-    printed.out += String(text);
-    return true;
-  });
-  vi.spyOn(process.stderr, "write").mockImplementation((text) => {
-    printed.err += String(text);
-    return true;
-  });
 });
-afterEach(() => vi.restoreAllMocks());
 
 function write(name: string, text: string): string {
   const path = join(folder, name);

@@ -27,6 +27,23 @@ function node(...args: string[]): { status: number | null; out: string; err: str
 }
 const etape = (...args: string[]) => node(join("node_modules", ".bin", "etape"), ...args);
 
+/** A command that goes on until it is ended, as nobody. */
+function serving(...args: string[]) {
+  return spawn(process.execPath, [join(installed, "bin", "etape.mjs"), ...args], {
+    cwd: elsewhere,
+    ...(process.getuid?.() === 0 ? { uid: NOBODY, gid: NOBODY } : {}),
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+}
+
+/** The first address that it prints. */
+function addressOf(server: ReturnType<typeof serving>): Promise<string> {
+  return new Promise((found, failed) => {
+    server.stdout.on("data", (data: Buffer) => found(/http:\S+/.exec(data.toString())?.[0] ?? ""));
+    server.on("exit", (status) => failed(new Error(`ended with ${status}`)));
+  });
+}
+
 /** All files below a folder, with their sizes and times. */
 const filesIn = (path: string): string[] =>
   readdirSync(path, { recursive: true, withFileTypes: true })
@@ -104,16 +121,9 @@ describe("the package, installed from its file into another repository", () => {
   });
 
   it("serves the application", async () => {
-    const server = spawn(process.execPath, [join(installed, "bin", "etape.mjs"), "serve", "--port", "0"], {
-      cwd: elsewhere,
-      ...(process.getuid?.() === 0 ? { uid: NOBODY, gid: NOBODY } : {}),
-      stdio: ["ignore", "pipe", "inherit"],
-    });
+    const server = serving("serve", "--port", "0");
     try {
-      const address = await new Promise<string>((found, failed) => {
-        server.stdout.on("data", (data: Buffer) => found(/http:\S+/.exec(data.toString())?.[0] ?? ""));
-        server.on("exit", (status) => failed(new Error(`ended with ${status}`)));
-      });
+      const address = await addressOf(server);
       const page = await (await fetch(address)).text();
       const script = /src="(\/assets\/[^"]+)"/.exec(page)?.[1] ?? "";
       expect((await fetch(new URL(script, address))).status).toBe(200);
@@ -167,16 +177,9 @@ describe("the package, installed from its file into another repository", () => {
   it("opens a file that is written by the page alone, and nothing beside it", async () => {
     const file = join(elsewhere, "hollowcomb.etape.json");
     spawnSync("chmod", ["a+rw", file]);
-    const server = spawn(process.execPath, [join(installed, "bin", "etape.mjs"), "open", file, "--port", "0"], {
-      cwd: elsewhere,
-      ...(process.getuid?.() === 0 ? { uid: NOBODY, gid: NOBODY } : {}),
-      stdio: ["ignore", "pipe", "inherit"],
-    });
+    const server = serving("open", file, "--port", "0");
     try {
-      const address = await new Promise<string>((found, failed) => {
-        server.stdout.on("data", (data: Buffer) => found(/http:\S+/.exec(data.toString())?.[0] ?? ""));
-        server.on("exit", (status) => failed(new Error(`ended with ${status}`)));
-      });
+      const address = await addressOf(server);
       const opened = await fetch(address, { redirect: "manual" });
       const cookie = opened.headers.get("set-cookie")?.split(";")[0] ?? "";
       const read = (await (await fetch(new URL("/live/file", address), { headers: { cookie } })).json()) as { text: string; tag: string };

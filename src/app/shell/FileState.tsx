@@ -4,6 +4,8 @@ import type { Binding, BindingState } from "../session/file/binding.ts";
 import { inStep } from "../session/file/start.ts";
 import { useSession } from "../session/hooks.ts";
 import { db } from "../session/storage/db.ts";
+import { Button } from "../ui/Button.tsx";
+import { Dialog } from "../ui/Dialog.tsx";
 
 /** Edits after which a project is worth a word where it is in this browser alone, and days after which an export is old. */
 const WORTH = 30;
@@ -69,9 +71,9 @@ function Bound({ name }: { name: string }) {
         {state.message ?? `${state.name} ${state.status === "saving" ? "…" : "✓"}`}
       </span>
       {state.status === "failed" && (
-        <button type="button" className="min-h-6 font-semibold text-[11.5px] text-accent" onClick={() => void binding.allow()}>
+        <Button tone="link" onClick={() => void binding.allow()}>
           Try again
-        </button>
+        </Button>
       )}
       {state.differing && <Differing binding={binding} name={state.name} differing={state.differing} />}
     </>
@@ -81,14 +83,11 @@ function Bound({ name }: { name: string }) {
 /** What was changed here and in the file, and differently. */
 function Differing({ binding, name, differing: { conflicts } }: { binding: Binding; name: string; differing: NonNullable<BindingState["differing"]> }) {
   return (
-    <section
-      role="alertdialog"
-      aria-label="Changed here and in the file"
-      className="fixed top-14 left-1/2 z-40 w-[min(620px,90vw)] -translate-x-1/2 border-2 border-ink bg-sheet p-4 text-[12.5px] shadow-[0_8px_24px_var(--lift)]"
-    >
-      <h2 className="caption m-0 mb-1 text-[14px]">Changed here and in {name}</h2>
-      <p className="m-0 mb-2 text-ink-2">All else is merged. Where both changed the same and differently, what you have here stands until you choose.</p>
-      <ul className="m-0 mb-3 max-h-56 list-none overflow-y-auto border-hairline border-y p-0">
+    <Dialog title={`Changed here and in ${name}`} open wide onClose={() => binding.keepOurs()}>
+      <p className="m-0 mb-2 text-[12.5px] text-ink-2">
+        All else is merged. Where both changed the same and differently, what is here stands until you choose.
+      </p>
+      <ul className="m-0 mb-3 max-h-56 list-none overflow-y-auto border-hairline border-y p-0 text-[12.5px]">
         {conflicts.map(({ where, field, says }) => (
           <li key={`${where} ${field} ${says}`} className="border-hairline border-b py-1 last:border-b-0">
             <span className="font-semibold">
@@ -100,13 +99,11 @@ function Differing({ binding, name, differing: { conflicts } }: { binding: Bindi
         ))}
       </ul>
       <div className="flex gap-2">
-        <button type="button" className="min-h-7 border border-ink bg-ink px-3 font-semibold text-paper" onClick={() => binding.keepOurs()}>
+        <Button tone="main" onClick={() => binding.keepOurs()}>
           Keep what is here
-        </button>
-        <button type="button" className="min-h-7 border border-ink px-3" onClick={() => binding.takeTheirs()}>
-          Take what the file had
-        </button>
+        </Button>
+        <Button onClick={() => binding.takeTheirs()}>Take what the file had</Button>
       </div>
-    </section>
+    </Dialog>
   );
 }

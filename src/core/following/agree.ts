@@ -2,8 +2,8 @@ import type { Args, Json } from "../plan/data.ts";
 import { sameValue } from "../plan/expression.ts";
 import type { Plan } from "../plan/plan.ts";
 import { stateLine } from "../semantics/line.ts";
-import { branchNode, currentScreen, topBranch, updateBranch, visiblePath } from "../semantics/state.ts";
-import type { Node, Shown, State } from "../semantics/types.ts";
+import { branchNode, currentScreen, screensIn, topBranch, updateBranch, visiblePath } from "../semantics/state.ts";
+import type { Shown, State } from "../semantics/types.ts";
 import type { Entry } from "./entry.ts";
 import type { Meant } from "./screens.ts";
 
@@ -76,13 +76,4 @@ function agrees(plan: Plan, screen: Shown, told: Args): boolean {
 export function noteMadeUp(madeUp: MadeUp, before: State, after: State) {
   const old = new Set(screensIn(before).map(({ args }) => args));
   for (const { args } of screensIn(after)) if (!old.has(args)) madeUp.set(args, new Set(Object.keys(args)));
-}
-
-function screensIn(state: State): Shown[] {
-  return [state.base, ...state.layers.map(({ content }) => content)].flatMap(screensOf);
-}
-
-function screensOf(node: Node): Shown[] {
-  if (node.kind === "shown") return [node];
-  return (node.kind === "stack" ? node.items : Object.values(node.lanes)).flatMap(screensOf);
 }

@@ -1,5 +1,6 @@
+import { freshId } from "../model/edits/edit.ts";
 import { problemLine, readProjectData } from "../model/read.ts";
-import { ID_PATTERN, type Json, NAME_PATTERN, type Project } from "../model/schema.ts";
+import { type Json, NAME_PATTERN, type Project } from "../model/schema.ts";
 import type { Entry } from "./entry.ts";
 import { readLog } from "./read.ts";
 
@@ -56,7 +57,7 @@ class Seen {
   private screen(shows: string, args: Readonly<Record<string, Json>>): string {
     const known = this.screens.get(shows);
     const screen = known ?? {
-      id: freshId(
+      id: idOf(
         shows,
         [...this.screens.values()].map(({ id }) => id),
       ),
@@ -91,10 +92,10 @@ class Seen {
   document(name: string): unknown {
     const [[root] = [""]] = [...this.firsts].sort((a, b) => b[1] - a[1]);
     const ids = [...this.screens.values()].map(({ id }) => id);
-    const stack = freshId("main", ids);
+    const stack = idOf("main", ids);
     const legIds: string[] = [...ids, stack];
     const fresh = (text: string) => {
-      const id = freshId(text, legIds);
+      const id = idOf(text, legIds);
       legIds.push(id);
       return id;
     };
@@ -142,21 +143,9 @@ function typeOf(value: Json): string {
   return typeof value === "boolean" ? "boolean" : "text";
 }
 
-/** An id that is not taken yet: `hive-detail` becomes hiveDetail, an address its last parts. */
-function freshId(text: string, taken: readonly string[]): string {
-  const parts = text
-    .replace(/\{[^}]*\}/g, "")
-    .split(/[^A-Za-z0-9]+/)
-    .filter((part) => part !== "");
-  const joined = parts
-    .map((part, i) => (i === 0 ? part.charAt(0).toLowerCase() : part.charAt(0).toUpperCase()) + part.slice(1))
-    .join("")
-    .slice(0, 56);
-  const id = ID_PATTERN.test(joined) && joined !== "beneath" ? joined : `screen${joined}`;
-  for (let n = 1; ; n++) {
-    const one = n === 1 ? id : `${id}${n}`;
-    if (!taken.includes(one)) return one;
-  }
+/** An id that is not taken yet: `hive-detail` becomes hiveDetail; of an address, without its variables. */
+function idOf(text: string, taken: Iterable<string>): string {
+  return freshId(text.replace(/\{[^}]*\}/g, ""), new Set(taken), "screen");
 }
 
 /** A name as people say it: `hiveDetail` becomes Hive detail. */

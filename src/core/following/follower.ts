@@ -3,6 +3,7 @@ import type { NavEvent, Project } from "../model/schema.ts";
 import { planFrom } from "../plan/plan.ts";
 import { planData } from "../plan/planOf.ts";
 import { plainApp } from "../semantics/app.ts";
+import { factsFitting } from "../semantics/guards.ts";
 import { stateLine } from "../semantics/line.ts";
 import { step } from "../semantics/step.ts";
 import type { App, State } from "../semantics/types.ts";
@@ -12,7 +13,7 @@ import { freeArguments } from "./free.ts";
 import { type Held, HeldSets, MOST_STATES, type Trail, type Turn } from "./held.ts";
 import { isSeldom, type Move, Moves, withFacts } from "./moves.ts";
 import { meantBy } from "./screens.ts";
-import { allArguments, beginnings, fitting, somewhere } from "./start.ts";
+import { allArguments, beginnings, somewhere } from "./start.ts";
 import { anyWays, isControl, otherWays, startsAt, type Way } from "./ways.ts";
 
 /** Runs that are followed at the same time, at most; the one that was heard of longest ago goes. */
@@ -153,7 +154,7 @@ export class Follower {
   private restored(run: Run, entry: Entry, told: Told): Held[] | undefined {
     const seen = run.before.filter((state) => agreed(this.app.plan, state, { ...told, args: {} }, NONE, this.madeUp)).reverse();
     const states = seen.length > 0 ? seen : somewhere(this.project, this.app, told, entry, run.before.slice(-1));
-    const facts = { ...run.held[0]?.state.facts, ...fitting(this.app, entry.facts) };
+    const facts = { ...run.held[0]?.state.facts, ...factsFitting(this.app, entry.facts) };
     return some(
       states.flatMap((state) => {
         const fits = agreed(this.app.plan, { ...state, facts }, told, allArguments(this.app, state), this.madeUp);

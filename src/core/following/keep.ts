@@ -1,4 +1,5 @@
 import { appOf } from "../insight/app.ts";
+import { freshId } from "../model/edits/edit.ts";
 import type { NavEvent, Project, Walk } from "../model/schema.ts";
 import { planOf } from "../plan/planOf.ts";
 import { stateLine } from "../semantics/line.ts";
@@ -42,7 +43,7 @@ export function walkOf(project: Project, trail: Trail, name: string): KeptWalk {
       ok: false,
       why: "the run did not begin as a first launch does: facts were stored, it was opened by an address of a screen, or its beginning is not in the log",
     };
-  return { ok: true, walk: { id: freshWalkId(project), name, events, expect: [{ after: events.length, shows: line }] } };
+  return { ok: true, walk: { id: freshId("log", new Set(project.walks.map(({ id }) => id))), name, events, expect: [{ after: events.length, shows: line }] } };
 }
 
 /** What was done since the last launch, without what did nothing. Facts from outside stay what they were. */
@@ -50,8 +51,4 @@ function sinceLaunch(trail: Trail): NavEvent[] {
   const events: NavEvent[] = [];
   for (let at: Trail | undefined = trail; at; at = at.before) if (at.event && at.outcome === "moved") events.unshift(at.event);
   return events;
-}
-
-function freshWalkId(project: Project): string {
-  for (let n = 1; ; n++) if (!project.walks.some(({ id }) => id === `log${n}`)) return `log${n}`;
 }

@@ -3,7 +3,7 @@ import { step } from "../semantics/step.ts";
 import type { App, State } from "../semantics/types.ts";
 import { type MadeUp, noteMadeUp } from "./agree.ts";
 import { freeArguments } from "./free.ts";
-import { anyWays, restsOnOutside, withOtherFacts } from "./ways.ts";
+import { anyWays, restsOnOutside } from "./ways.ts";
 
 /** One event that moves, with what became of the facts from outside before it. */
 export interface Move {
@@ -79,17 +79,22 @@ export class Moves {
   }
 }
 
+/** States with other facts from outside that are thought of, at most. */
+const MOST_FACTS = 64;
+
 /** A state with the facts from outside as they are, and as they may have become, by which events. */
 export function withFacts(app: App, state: State): Array<{ state: State; before: Move["before"] }> {
-  return withOtherFacts(app, state).map((other) => {
-    const before: Array<{ event: NavEvent; state: State }> = [];
-    let last = state;
-    for (const [fact, value] of Object.entries(other.facts)) {
-      if (last.facts[fact] === value) continue;
-      const event: NavEvent = { do: "fact", fact, value };
-      last = step(app, last, event).state;
-      before.push({ event, state: last });
-    }
-    return { state: last, before };
-  });
+  let all: Array<{ state: State; before: Move["before"] }> = [{ state, before: [] }];
+  for (const [fact, { outside, values = [true, false] }] of app.plan.facts) {
+    if (!outside) continue;
+    const more = all.flatMap((one) =>
+      values.flatMap((value) => {
+        const event: NavEvent = { do: "fact", fact, value };
+        const next = step(app, one.state, event).state;
+        return next === one.state ? [] : [{ state: next, before: [...one.before, { event, state: next }] }];
+      }),
+    );
+    all = [...all, ...more].slice(0, MOST_FACTS);
+  }
+  return all;
 }

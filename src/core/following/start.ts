@@ -4,12 +4,14 @@ import { once } from "../model/once.ts";
 import type { Json, Project } from "../model/schema.ts";
 import type { Width } from "../plan/data.ts";
 import type { Plan } from "../plan/plan.ts";
+import { factsFitting } from "../semantics/guards.ts";
 import { branchNode, currentScreen, nearestStack, topBranch, updateBranch, visiblePath } from "../semantics/state.ts";
 import { arrive, beginning } from "../semantics/step.ts";
 import type { App, Node, State } from "../semantics/types.ts";
 import type { Told } from "./agree.ts";
 import type { Entry } from "./entry.ts";
 import { stateOfLine } from "./lineState.ts";
+import { expressionsOf } from "./ways.ts";
 
 /** States with which a run may begin, at most: a fact more doubles them. */
 const MOST = 96;
@@ -23,7 +25,7 @@ export function beginnings(app: App, entry: Entry): State[] {
   const widths: Width[] = named === undefined && goesByWidth(app) ? ["narrow", "middle", "wide"] : ["narrow"];
   const starts = widths.map((width): State => {
     const first = beginning(app, width);
-    return { ...first, facts: { ...first.facts, ...fitting(app, named) } };
+    return { ...first, facts: { ...first.facts, ...factsFitting(app, named) } };
   });
   const all = named === undefined ? withOpenFacts(app, starts) : starts;
   return all.map((start) => arrive(app, undefined, start).state);
@@ -40,16 +42,6 @@ function withOpenFacts(app: App, starts: readonly State[]): State[] {
   return all;
 }
 
-/** Facts that the design has, of those that an entry tells. */
-export function fitting(app: App, facts: Entry["facts"] = {}): Record<string, Json> {
-  return Object.fromEntries(
-    Object.entries(facts).filter(([id, value]) => {
-      const fact = app.plan.facts.get(id);
-      return fact !== undefined && (fact.values ? fact.values.includes(String(value)) : typeof value === "boolean");
-    }),
-  );
-}
-
 /** Whether it makes a difference how wide the window is. */
 function goesByWidth({ plan }: App): boolean {
   return once(plan, readsWidth);
@@ -57,13 +49,8 @@ function goesByWidth({ plan }: App): boolean {
 
 function readsWidth({ containers, legs, entrances }: Plan): boolean {
   if ([...containers.values()].some(({ pinnedAt }) => pinnedAt && pinnedAt.length > 0)) return true;
-  const ofLegs = [...legs.values()].flatMap(({ when, shown, enabled, pass, give, set }) => [
-    when,
-    shown,
-    enabled,
-    ...[...pass, ...give, ...set].map(({ value }) => value),
-  ]);
-  return [...ofLegs, ...[...entrances.values()].map(({ when }) => when)].some((one) => one && JSON.stringify(one.tree).includes('["name","width"]'));
+  const all = [...[...legs.values()].flatMap(expressionsOf), ...[...entrances.values()].map(({ when }) => when)];
+  return all.some((one) => one && JSON.stringify(one.tree).includes('["name","width"]'));
 }
 
 const graphs = (project: Project) => reachGraph(project);
@@ -74,7 +61,7 @@ const graphs = (project: Project) => reachGraph(project);
  */
 export function somewhere(project: Project, app: App, told: Told, entry: Entry, before: readonly State[]): State[] {
   const last = before[0] ?? arrive(app, undefined, beginning(app)).state;
-  const facts = { ...last.facts, ...fitting(app, entry.facts) };
+  const facts = { ...last.facts, ...factsFitting(app, entry.facts) };
   const byLine = told.line === undefined ? undefined : stateOfLine(app.plan, told.line, { facts, width: last.width });
   if (byLine) return [withKnown(byLine, [...before, ...shown(project, told)])];
   const onTop = before.flatMap((state) => pushed(state, told));

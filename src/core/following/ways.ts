@@ -5,9 +5,8 @@ import { elementIdOf, elementOf, keyField, lookup, rowTypeOf } from "../model/lo
 import { once } from "../model/once.ts";
 import type { Json, Leg, NavEvent, Project, RecordType, Row } from "../model/schema.ts";
 import type { Expression } from "../plan/expression.ts";
-import type { Plan } from "../plan/plan.ts";
+import type { Plan, Leg as PlanLeg } from "../plan/plan.ts";
 import { currentScreen } from "../semantics/state.ts";
-import { step } from "../semantics/step.ts";
 import type { App, State } from "../semantics/types.ts";
 
 /** What might have happened: an event, and the app as it may have been, with rows of its own. */
@@ -101,20 +100,6 @@ export function isControl(project: Project, used: string): boolean {
   return project.legs.some((leg) => startsAt(project, { do: "leg", leg: leg.id }, used)) || lookup(project).places.has(used);
 }
 
-/** States in which the facts from outside are anything that they can be; the state itself first. At most 64. */
-export function withOtherFacts(app: App, state: State): State[] {
-  let all = [state];
-  for (const [fact, plan] of app.plan.facts) {
-    if (!plan.outside) continue;
-    const values: readonly Json[] = plan.values ?? [true, false];
-    const more = all.flatMap((one) =>
-      values.flatMap((value) => (one.facts[fact] === value ? [] : [step(app, one, { do: "fact", fact, value }).state].filter((next) => next !== one))),
-    );
-    all = [...all, ...more].slice(0, 64);
-  }
-  return all;
-}
-
 /**
  * Whether what an event does may rest on the facts from outside. Where it does not, it need not be tried with each of their values.
  * Any event may, where a leg on arriving or leaving goes by them.
@@ -133,12 +118,16 @@ function outsideReaders(plan: Plan): { all: boolean; legs: ReadonlySet<string>; 
   };
   const legs = new Set<string>();
   for (const leg of plan.legs.values()) {
-    const own = (one: typeof leg) => [one.when, one.shown, one.enabled, ...[...one.pass, ...one.give, ...one.set].map(({ value }) => value)];
-    if (leg.resumes || reads([leg, ...leg.earlier].flatMap(own))) legs.add(leg.id);
+    if (leg.resumes || reads([leg, ...leg.earlier].flatMap(expressionsOf))) legs.add(leg.id);
   }
   const entrances = new Set(
     [...plan.entrances.values()].flatMap(({ id, when, pass }) => (reads([when, ...(pass ?? []).map(({ value }) => value)]) ? [id] : [])),
   );
   const all = [...plan.legs.values()].some(({ id, on }) => (on === "arrive" || on === "depart") && legs.has(id));
   return { all, legs, entrances };
+}
+
+/** All expressions of a leg. */
+export function expressionsOf({ when, shown, enabled, pass, give, set }: PlanLeg): Array<Expression | undefined> {
+  return [when, shown, enabled, ...[...pass, ...give, ...set].map(({ value }) => value)];
 }

@@ -123,3 +123,14 @@ export function openDrawerDepth(path: readonly Node[]): number {
 
 /** Whether a node is a drawer that is open. A pinned drawer is never open. */
 export const isOpenDrawer = (node: Node): node is DrawerNode => node.kind === "drawer" && node.open;
+
+/** All screens that stand in a state, page first, those that show and those that do not. */
+export function screensIn(state: State): Shown[] {
+  return [state.base, ...state.layers.map(({ content }) => content)].flatMap(screensOf);
+}
+
+/** All screens that stand in a node. */
+export function screensOf(node: Node): Shown[] {
+  if (node.kind === "shown") return [node];
+  return (node.kind === "stack" ? node.items : Object.values(node.lanes)).flatMap(screensOf);
+}

@@ -1,11 +1,11 @@
 import { buildAddress, findByAddress } from "../../../model/address.ts";
 import type { Args, Json, Width } from "../../../plan/data.ts";
 import { type Lead, leadOf } from "../../../semantics/bar.ts";
-import { guardEvents } from "../../../semantics/guards.ts";
+import { factsFitting, guardEvents } from "../../../semantics/guards.ts";
 import { stateLine } from "../../../semantics/line.ts";
 import { type Seen, seenMotion, type Taken } from "../../../semantics/motion.ts";
 import { branchesInReach, firingOf } from "../../../semantics/reach.ts";
-import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../../../semantics/state.ts";
+import { branchNode, currentScreen, screensIn, screensOf, shownIn, topBranch, visiblePath } from "../../../semantics/state.ts";
 import { arrive, beginning, step } from "../../../semantics/step.ts";
 import type { App, Event, Idle, Node, Outcome, Shown, State } from "../../../semantics/types.ts";
 import { type LogOptions, logger } from "./log.ts";
@@ -104,7 +104,7 @@ export class Core {
     this.open = options.open;
     this.timed = options.timers !== false;
     const first = beginning(app);
-    this.now = arrive(app, undefined, { ...first, facts: { ...first.facts, ...fitting(app, options.facts) } }).state;
+    this.now = arrive(app, undefined, { ...first, facts: { ...first.facts, ...factsFitting(app, options.facts) } }).state;
     this.note = logger(app, options);
     this.note(this.now, { do: "launch" }, true);
     // What guards say first is part of where the app starts, not a move: no hook runs before its navigator is there.
@@ -138,7 +138,7 @@ export class Core {
   }
   /** The facts as they are now, with stored ones as far as the design has them. */
   factsWith(stored: Readonly<Record<string, Json>>): State["facts"] {
-    return { ...this.now.facts, ...fitting(this.app, stored) };
+    return { ...this.now.facts, ...factsFitting(this.app, stored) };
   }
   /** The facts that outlive the app. */
   get stored(): Readonly<Record<string, Json>> {
@@ -347,23 +347,4 @@ export class Core {
     const chosen = { id, kind, active: node.active, members: container?.members ?? [] };
     return kind === "tabs" ? chosen : { ...chosen, open: node.open, pinned: container?.pinnedAt?.includes(width) === true };
   }
-}
-
-/** Facts that the design has, of those that were stored. */
-function fitting(app: App, facts: Readonly<Record<string, Json>> = {}): Record<string, Json> {
-  const fits = (id: string, value: Json) => {
-    const fact = app.plan.facts.get(id);
-    return fact !== undefined && (fact.values ? fact.values.includes(String(value)) : typeof value === "boolean");
-  };
-  return Object.fromEntries(Object.entries(facts).filter(([id, value]) => fits(id, value)));
-}
-
-/** All screens that stand in a state, page first, those that show and those that do not. */
-function screensIn(state: State): Shown[] {
-  return [state.base, ...state.layers.map(({ content }) => content)].flatMap(screensOf);
-}
-
-function screensOf(node: Node): Shown[] {
-  if (node.kind === "shown") return [node];
-  return (node.kind === "stack" ? node.items : Object.values(node.lanes)).flatMap(screensOf);
 }
