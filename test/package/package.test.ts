@@ -71,6 +71,8 @@ describe("the package, installed from its file into another repository", () => {
 
   it("is one package, with nothing that it needs beside it", () => {
     expect(readdirSync(join(folder, "app", "node_modules")).filter((name) => !name.startsWith("."))).toEqual(["etape"]);
+    // Built for use, whatever the shell that packed it says of itself.
+    expect(readdirSync(join(installed, "dist", "app", "assets")).filter((name) => name.includes("dev"))).toEqual([]);
     const { dependencies } = JSON.parse(readFileSync(join(installed, "package.json"), "utf8"));
     expect(dependencies).toBeUndefined();
   });
