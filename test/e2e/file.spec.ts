@@ -181,3 +181,14 @@ test("a project can be kept in a file that the browser lets be chosen", async ({
   await page.reload();
   await expect(page.getByTestId("file")).toHaveText("tea.etape.json ✓");
 });
+
+test("a project that is in the browser alone says so after many edits, until it is exported", async ({ page }) => {
+  await openEmpty(page, ...Array.from({ length: 30 }, (_, i) => `Room ${i + 1}`));
+  await expect(page.getByTestId("exported")).toHaveText("never exported");
+  const downloading = page.waitForEvent("download");
+  await page.getByRole("banner").getByRole("button", { name: "Export" }).click();
+  await downloading;
+  await expect(page.getByTestId("exported")).toHaveCount(0);
+  await page.getByRole("link", { name: "Etape: all projects" }).click();
+  await expect(page.getByText(/^exported /)).toBeVisible();
+});

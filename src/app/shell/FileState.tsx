@@ -47,12 +47,19 @@ function LastExport({ id }: { id: string }) {
   );
 }
 
+const SAYS: Record<BindingState["status"], string> = { saving: "…", saved: "✓", unreadable: "can not be read", failed: "is not saved" };
+
 /** The file that the project is kept in step with: whether it is saved, and what to choose where both were changed. */
 function Bound({ name }: { name: string }) {
   const session = useSession();
   const [state, setState] = useState<BindingState>();
   const [binding, setBinding] = useState<Binding>();
   useEffect(() => inStep(session, setState, setBinding), [session]);
+  // The head has room for a few words; all of it is said where there is more.
+  const message = state?.message;
+  useEffect(() => {
+    if (message !== undefined) session.notices.getState().say(message);
+  }, [session, message]);
   if (!state || !binding)
     return (
       <span data-testid="file" title={`Another window keeps ${name} in step`} className="min-w-0 truncate font-mono text-[11px] text-ink-2">
@@ -66,9 +73,9 @@ function Bound({ name }: { name: string }) {
         role="status"
         data-testid="file"
         title={state.message ?? `Every edit is written to ${state.name}; what changes in it comes in`}
-        className={`min-w-0 max-w-[320px] truncate font-mono text-[11px] ${wrong ? "text-urgent" : "text-ink-2"}`}
+        className={`min-w-0 max-w-[260px] truncate font-mono text-[11px] ${wrong ? "text-urgent" : "text-ink-2"}`}
       >
-        {state.message ?? `${state.name} ${state.status === "saving" ? "…" : "✓"}`}
+        {state.name} {SAYS[state.status]}
       </span>
       {state.status === "failed" && (
         <Button tone="link" onClick={() => void binding.allow()}>

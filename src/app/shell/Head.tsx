@@ -28,7 +28,7 @@ export function Head() {
         Etape
       </Link>
       <ProjectName />
-      <nav aria-label="Views" className="flex gap-1">
+      <nav aria-label="Views" className="flex shrink-0 gap-1 whitespace-nowrap">
         {VIEWS.map(({ path, name }) => (
           <NavLink
             key={name}
