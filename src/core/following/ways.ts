@@ -1,7 +1,7 @@
 import { addressValues } from "../insight/addresses.ts";
 import { candidateEvents } from "../insight/available.ts";
 import { typedFields } from "../insight/typed.ts";
-import { elementIdOf, elementOf, keyField, lookup, rowTypeOf } from "../model/lookup.ts";
+import { elementIdOf, elementOf, keyField, lookup, nameOf, rowTypeOf } from "../model/lookup.ts";
 import { once } from "../model/once.ts";
 import type { Json, Leg, NavEvent, Project, RecordType, Row } from "../model/schema.ts";
 import type { Expression } from "../plan/expression.ts";
@@ -87,17 +87,18 @@ function plainRow(type: RecordType): Row {
   return Object.fromEntries(type.fields.map((field): [string, Json] => [field.name, plain[field.type] ?? "~"]));
 }
 
-/** Whether the leg of an event starts at a control: an element by its id or its label; or it is the leg itself that is named. */
+/** Whether an event starts at a control: an element by its id or its label, a tab or what a drawer offers by its id or its name; or it is the leg itself that is named. */
 export function startsAt(project: Project, event: NavEvent, used: string): boolean {
   const leg = event.do === "leg" ? lookup(project).legs.get(event.leg) : undefined;
-  if (!leg) return (event.do === "tab" || event.do === "pick") && event.to === used;
+  if (!leg) return (event.do === "tab" || event.do === "pick") && (event.to === used || nameOf(project, event.to) === used);
   const element = elementIdOf(leg);
   return leg.id === used || element === used || (element !== undefined && elementOf(project, leg.from, element)?.label === used);
 }
 
 /** Whether a control of that name is anywhere in the design. */
 export function isControl(project: Project, used: string): boolean {
-  return project.legs.some((leg) => startsAt(project, { do: "leg", leg: leg.id }, used)) || lookup(project).places.has(used);
+  const chosen = project.containers.flatMap(({ kind, members }) => (kind === "tabs" || kind === "drawer" ? members : []));
+  return project.legs.some((leg) => startsAt(project, { do: "leg", leg: leg.id }, used)) || chosen.some((to) => startsAt(project, { do: "tab", to }, used));
 }
 
 /**
