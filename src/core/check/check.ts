@@ -65,7 +65,7 @@ function proofOf(project: Project, explorations: Exploration[]): Proof {
 
 /** Values of the app's facts together: those met of the facts that were followed, times all of the others, which may have had any. */
 function factCombinations(project: Project, explorations: Exploration[]): number {
-  const followed = new Set(explorations.flatMap((e) => [...e.abstraction.precision.facts]));
+  const followed = new Set(explorations.flatMap((e) => [...e.abstraction.precision.follows]));
   const met = new Set(explorations.flatMap((e) => e.nodes.map((node) => JSON.stringify(node.state.facts)))).size;
   const others = project.facts.filter((fact) => fact.source === "app" && !followed.has(fact.id));
   return others.reduce((product, fact) => product * (fact.type === "choice" ? (fact.values?.length ?? 1) : 2), met);

@@ -78,7 +78,8 @@ function onTop(app: App, state: State, template: Parameters<typeof make>[1], arg
 
 /** Goes to a waiting entrance if its condition holds with the facts as they will be; undefined where nothing waits, or it does not. */
 export function resume(app: App, state: State, facts: Args): Change | undefined {
-  const { waiting, ...rest } = state;
+  const waiting = app.stacks.waiting(state);
+  const { waiting: _, ...rest } = state;
   const destination = waiting && destinationOf(app, { ...state, facts }, waiting.entrance, waiting.args);
   if (!destination?.allowed) return undefined;
   return destination.route ? moved(rebuilt(app, rest, destination.route, destination.args)) : refused("no-place");

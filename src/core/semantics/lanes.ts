@@ -19,9 +19,8 @@ export function selectLane(app: App, node: LaneNode, id: string, fresh = false):
 
 /** Goes to the lane visited before: the current one is forgotten as visited. Undefined where there is none. */
 export function previousLane(app: App, node: LaneNode): LaneNode | undefined {
-  const visited = node.visited.filter((id) => id !== node.active);
-  const id = visited[visited.length - 1];
-  return id === undefined ? undefined : { ...selectLane(app, node, id), visited };
+  const id = app.stacks.previous(node);
+  return id === undefined ? undefined : { ...selectLane(app, node, id), visited: node.visited.filter((one) => one !== node.active) };
 }
 
 function keptLane(app: App, node: LaneNode, id: string): Node | undefined {

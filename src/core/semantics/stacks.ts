@@ -15,4 +15,6 @@ export const plainStacks: StackAccess = {
   has: (items, place) => items.some((item) => item.at === place),
   bottom: (items) => items.slice(0, 1),
   look: (node) => node,
+  previous: ({ active, visited }) => visited.filter((id) => id !== active).at(-1),
+  waiting: (state) => state.waiting,
 };

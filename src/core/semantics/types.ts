@@ -127,7 +127,7 @@ export interface Evaluator {
 }
 
 /**
- * How moves look down a stack and into what does not show. The app's own looks at what is there; a checker that follows stacks to
+ * How moves look down a stack, into what does not show, and back at what was. The app's own looks at what is there; a checker that follows stacks to
  * any depth answers for all that may lie beneath.
  */
 export interface StackAccess {
@@ -146,6 +146,10 @@ export interface StackAccess {
   bottom(items: readonly Node[]): readonly Node[];
   /** What a lane or a branch that does not show holds: to show it, or to search in it, for one container where `wanted` names it. */
   look(node: Node, why: "search" | "show", wanted?: string): Node;
+  /** The lane of a tab set or drawer that was visited before the active one; undefined where there is none. */
+  previous(node: LaneNode): string | undefined;
+  /** The entrance that waits until its condition holds. */
+  waiting(state: State): Waiting | undefined;
 }
 
 /** Told of what a step does, while it does it. */

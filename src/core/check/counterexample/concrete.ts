@@ -1,14 +1,15 @@
 import { once } from "../../model/once.ts";
 import type { NavEvent } from "../../model/schema.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
+import { DOUBT, doubtsIn, shortestWays } from "../system/ways.ts";
 import { alongEdge, type LastStep, lastStep, type Reached, startingPoints } from "./walk.ts";
 
 /** By which step a state is reached; undefined for one that a launch shows. */
 export type By = { node: number; edge: Edge } | undefined;
 
 /**
- * Concrete states along a tree of ways: by state of the search those in which the way to it ends.
- * Each step is replayed once, however many ways go along it.
+ * Concrete states along a tree of ways: by state of the search those in which the way to it ends, or, where it does not replay, those
+ * in which another one ends. Each step is replayed once, however many ways go along it.
  */
 export class ConcreteWays {
   private readonly known = new Map<number, Reached[]>();
@@ -16,13 +17,17 @@ export class ConcreteWays {
   constructor(
     private readonly exploration: Exploration,
     private readonly by: (at: number) => By,
+    private readonly otherwise?: (at: number) => Reached[],
   ) {}
 
   /** The concrete states that the way to a state of the search leads to; none where it does not replay. */
   at(node: number): Reached[] {
     const way: number[] = [];
     for (let at: number | undefined = node; at !== undefined && !this.known.has(at); at = this.by(at)?.node) way.push(at);
-    for (let at = way.pop(); at !== undefined; at = way.pop()) this.known.set(at, this.after(at));
+    for (let at = way.pop(); at !== undefined; at = way.pop()) {
+      const after = this.after(at);
+      this.known.set(at, after.length > 0 ? after : (this.otherwise?.(at) ?? after));
+    }
     return this.known.get(node) ?? [];
   }
 
@@ -54,7 +59,29 @@ export function concreteWays(exploration: Exploration): ConcreteWays {
   return once(exploration, makeConcreteWays);
 }
 
-const makeConcreteWays = (exploration: Exploration) => new ConcreteWays(exploration, (at) => exploration.nodes[at]?.from);
+const makeConcreteWays = (exploration: Exploration) => {
+  const sure = once(exploration, makeSureWays);
+  return new ConcreteWays(
+    exploration,
+    (at) => exploration.nodes[at]?.from,
+    (at) => sure().at(at),
+  );
+};
+
+/** Ways that rely as little as can be on what is not followed; looked for when they are asked for. */
+const makeSureWays = (exploration: Exploration) => {
+  let known: ConcreteWays | undefined;
+  return () => {
+    if (!known) {
+      const { nodes } = exploration;
+      const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
+      const reached = new Map<number, By>();
+      for (const { at, by } of shortestWays(nodes, roots, (edge) => 1 + DOUBT * doubtsIn(edge))) reached.set(at, by);
+      known = new ConcreteWays(exploration, (at) => reached.get(at));
+    }
+    return known;
+  };
+};
 
 /** A way that goes to a state of a search by the shortest way, and from there along some steps; the last of them is to show something. */
 export interface Detour {

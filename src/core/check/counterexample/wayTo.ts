@@ -3,6 +3,7 @@ import type { NavEvent, Project } from "../../model/schema.ts";
 import { abstractionOf } from "../system/abstraction.ts";
 import type { Exploration } from "../system/exploration.ts";
 import { explore } from "../system/explore.ts";
+import { followable } from "../system/precision.ts";
 import { concreteWays } from "./concrete.ts";
 
 /** States of a screen that a walk is looked for to, nearest first. */
@@ -25,10 +26,10 @@ const KINDS = [
  */
 export function wayTo(project: Project, screenId: string): NavEvent[] | undefined {
   const known = once(project, searches);
-  const facts = new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id));
+  const follows = followable(project);
   for (const { entrances, apart } of KINDS) {
     const key = `${entrances} ${apart}`;
-    const found = known.get(key) ?? explore(abstractionOf(project, { facts, contexts: "moment", apart, whole: false }), "narrow", { entrances });
+    const found = known.get(key) ?? explore(abstractionOf(project, { follows, contexts: "moment", apart, whole: false }), "narrow", { entrances });
     known.set(key, found);
     const nodes = found.nodes.flatMap((node, i) => (node.screen === screenId ? [{ i, distance: node.distance }] : [])).sort((a, b) => a.distance - b.distance);
     for (const { i } of nodes.slice(0, TRIES)) {

@@ -3,7 +3,7 @@ import type { Project } from "../../model/schema.ts";
 import { ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
 import type { Candidate } from "../reach/graph.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
-import { type Reached, shortestWays } from "../system/ways.ts";
+import { DOUBT, doubtsIn, type Reached, shortestWays } from "../system/ways.ts";
 import type { FindingKind } from "./kind.ts";
 
 export const far: FindingKind = {
@@ -48,15 +48,32 @@ const TAP = 10_000;
 
 /** The taps of a way. */
 function tapsIn({ cost }: Reached): number {
-  return Math.floor(cost / TAP);
+  return Math.floor((cost % DOUBT) / TAP);
 }
 
 export function tapWays(exploration: Exploration): TapWays {
   const { nodes, abstraction } = exploration;
   const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
+  const costOf = tapsOf(abstraction.original);
   const reached = new Map<number, Reached>();
-  for (const way of shortestWays(nodes, roots, tapsOf(abstraction.original))) reached.set(way.at, way);
-  return { reached, walks: new ConcreteWays(exploration, (at) => reached.get(at)?.by) };
+  for (const way of shortestWays(nodes, roots, costOf)) reached.set(way.at, way);
+  const sure = new Map<number, Reached>();
+  const surely = (edge: Edge) => {
+    const cost = costOf(edge);
+    return cost === undefined ? undefined : cost + DOUBT * doubtsIn(edge);
+  };
+  for (const way of shortestWays(nodes, roots, surely)) sure.set(way.at, way);
+  const others = new ConcreteWays(exploration, (at) => sure.get(at)?.by);
+  // Another way will do if it takes no more taps, or not so many that the screen would be far.
+  const asShort = (at: number) => tapsIn(sure.get(at) as Reached) <= Math.max(FAR, tapsIn(reached.get(at) as Reached));
+  return {
+    reached,
+    walks: new ConcreteWays(
+      exploration,
+      (at) => reached.get(at)?.by,
+      (at) => (asShort(at) ? others.at(at) : []),
+    ),
+  };
 }
 
 /** What a step costs: waiting, Back and outside facts no tap, and entrances are no way. */

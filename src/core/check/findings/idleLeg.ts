@@ -46,7 +46,7 @@ function find({ project, exploration, nodes, name }: Graph): Candidate[] {
       concreteWays(exploration).walk(node, edge, ({ result }) => result.outcome !== "ignored" && result.log.fired.includes(leg.id)),
     );
     if (acts) return [];
-    const doubtful = Object.keys(leg.set ?? {}).some((id) => !exploration.abstraction.precision.facts.has(id));
+    const doubtful = Object.keys(leg.set ?? {}).some((id) => !exploration.abstraction.precision.follows.has(id));
     return [
       {
         subjects: [leg.id],

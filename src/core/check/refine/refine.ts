@@ -11,7 +11,7 @@ import { abstractionOf } from "../system/abstraction.ts";
 import { factAsked } from "../system/choices.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { explore } from "../system/explore.ts";
-import { appFacts, closest, coarse, type Precision } from "../system/precision.ts";
+import { appFacts, closest, coarse, inWords, type Precision } from "../system/precision.ts";
 import { widthClasses } from "../system/widths.ts";
 import { behaviourFindings, type FoundIn } from "./evidence.ts";
 
@@ -139,7 +139,7 @@ function look(project: Project, precision: Precision, options: CheckOptions): Lo
   const found = lookAt(project, precision, options);
   options.trace?.(
     [
-      `facts ${[...precision.facts].join(" ") || "none"}, contexts by ${precision.whole ? "nothing hidden" : precision.contexts}${precision.apart ? ", apart" : ""}:`,
+      `facts ${[...precision.follows].join(" ") || "none"}, contexts by ${precision.whole ? "nothing hidden" : precision.contexts}${precision.apart ? ", apart" : ""}:`,
       `${found.explorations.map(({ nodes, complete }) => `${nodes.length} states${complete ? "" : " (given up)"}`).join(", ")},`,
       `${found.findings.length} findings, ${found.unsure.size} unsure, ${Math.round(performance.now() - began)} ms`,
       ...[...found.unsure].map(([key, facts]) => `\n  unsure: ${key}${facts.size > 0 ? ` rests on ${[...facts].join(" ")}` : ""}`),
@@ -179,7 +179,9 @@ function lookAt(project: Project, precision: Precision, options: CheckOptions): 
   }
   const doubted = new Set(unsure.keys());
   const findings = [
-    ...behaviour.map((finding) => (doubted.has(keyOf(finding)) && finding.certainty !== "shown" ? asPossible(finding, unsure.get(keyOf(finding))) : finding)),
+    ...behaviour.map((finding) =>
+      doubted.has(keyOf(finding)) && finding.certainty !== "shown" ? asPossible(project, finding, unsure.get(keyOf(finding))) : finding,
+    ),
     ...distant,
     ...documentFindings(project, new Set(graphs.flatMap((graph) => [...graph.hubs]))),
   ];
@@ -192,9 +194,9 @@ function foundInAll(foundIn: FoundIn[]): FoundIn[] {
   return foundIn.map((one) => ({ ...one, candidates: one.candidates.filter(({ subjects }) => lists.every((list) => list.has(subjects.join(" ")))) }));
 }
 
-function asPossible(finding: Finding, facts: ReadonlySet<string> | undefined): Finding {
+function asPossible(project: Project, finding: Finding, facts: ReadonlySet<string> | undefined): Finding {
   const sentence = finding.message.replace(/ \(Possible:.*\)$/, "");
-  const why = facts && facts.size > 0 ? `it depends on ${[...facts].join(", ")}` : "no walk was found that shows it";
+  const why = facts && facts.size > 0 ? `it depends on ${[...facts].map((name) => inWords(project, name)).join(", ")}` : "no walk was found that shows it";
   return { ...finding, certainty: "possible", message: `${sentence} (Possible: ${why}.)` };
 }
 

@@ -14,20 +14,21 @@ import { expressionOf } from "../../plan/expression.ts";
 import type { Leg, Plan } from "../../plan/plan.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { plainApp } from "../../semantics/app.ts";
+import { plainStacks } from "../../semantics/stacks.ts";
 import { shownIn } from "../../semantics/state.ts";
 import type { App, Node, Shown, StackAccess } from "../../semantics/types.ts";
-import { Chooser, CONTEXT_QUESTION } from "./choices.ts";
-import { contextOf, heldBy, isHidden, isRest, restOn } from "./hiding.ts";
-import { appFacts, closest } from "./precision.ts";
+import { Chooser, CONTEXT_QUESTION, FACT_QUESTION } from "./choices.ts";
+import { contextOf, isHidden, isRest, restOn } from "./hiding.ts";
+import { closest, followable, visitsOf, WAITING } from "./precision.ts";
 import type { Abstraction, KnownContexts, Rests } from "./types.ts";
 import { truth, valueForFact } from "./unknown.ts";
 
-export const noRests = (): Rests => ({ each: new Set(), flags: new Set(), asked: new Map() });
+export const noRests = (): Rests => ({ each: new Set(), eachArriving: new Set(), flags: new Set(), asked: new Map() });
 
 export function abstractionOf(original: Project, precision = closest(original)): Abstraction {
   const project: Project = {
     ...original,
-    facts: original.facts.filter((fact) => fact.source === "app" && precision.facts.has(fact.id)),
+    facts: original.facts.filter((fact) => fact.source === "app" && precision.follows.has(fact.id)),
     screens: original.screens.map((screen) => (screen.params.length > 0 ? { ...screen, params: [] } : screen)),
   };
   const plan = abstractPlan(planOf(original), project);
@@ -37,7 +38,7 @@ export function abstractionOf(original: Project, precision = closest(original)):
     app: plainApp(plan),
     original,
     precision,
-    closest: precision.apart && precision.contexts === "moment" && [...appFacts(original)].every((id) => precision.facts.has(id)),
+    closest: precision.apart && precision.contexts === "moment" && [...followable(original)].every((id) => precision.follows.has(id)),
     chooser: new Chooser(),
     assigned: new Map(),
     contexts: undefined,
@@ -121,6 +122,17 @@ function stackAccess(abstraction: Abstraction): StackAccess {
     },
     cut: (items, find, sought) => cutIn(abstraction, items, find, sought),
     has: (items, place) => mayHave(abstraction, items, place),
+    previous: (node) => {
+      if (abstraction.precision.follows.has(visitsOf(node.at))) return plainStacks.previous(node);
+      const others = abstraction.app.plan.containers.get(node.at)?.members.filter((id) => id !== node.active) ?? [];
+      return abstraction.chooser.choose<string | null>(`${FACT_QUESTION}${visitsOf(node.at)}`, [...others, null]) ?? undefined;
+    },
+    waiting: (state) => {
+      if (abstraction.precision.follows.has(WAITING)) return state.waiting;
+      abstraction.rests.flags.add(WAITING);
+      const entrance = abstraction.chooser.choose<string | null>(`${FACT_QUESTION}${WAITING}`, [...contexts(abstraction).waiting, null]);
+      return entrance === null ? undefined : { entrance, args: {} };
+    },
     bottom: ([first]) => {
       if (first === undefined) return [];
       if (!isRest(first)) return [first];
@@ -148,7 +160,7 @@ function arrivingOr(abstraction: Abstraction, hidden: Shown): Node {
   abstraction.rests.flags.add(`arriving ${context}`);
   if (arriving.length === 0) return hidden;
   const others = arriving.length < contexts(abstraction).contents(context).length;
-  abstraction.rests.each.add(context);
+  abstraction.rests.eachArriving.add(context);
   if (!others) abstraction.rests.flags.add(`quiet ${context}`);
   return pick(abstraction, context, "shown", others ? [hidden, ...arriving] : arriving);
 }
@@ -178,16 +190,16 @@ function contentOf(abstraction: Abstraction, hidden: Shown, why: "search" | "sho
     abstraction.rests.flags.add(`holds ${context} ${wanted}`);
     return hidden;
   }
-  abstraction.rests.each.add(context);
-  if (wanted === undefined || abstraction.only?.context === context) return pick(abstraction, context, "", contents);
-  const holding = contents.filter((content) => mayHold(abstraction, content, wanted));
-  return pick(abstraction, context, "", holding.length < contents.length ? [hidden, ...holding] : holding);
-}
-
-/** Whether a container may be found in a node, or in what is hidden in it. */
-function mayHold(abstraction: Abstraction, node: Node, wanted: string): boolean {
-  const { containers, hidden } = heldBy(abstraction.app.plan, node);
-  return containers.has(wanted) || hidden.some((context) => contexts(abstraction).mayHold(context, wanted));
+  if (wanted === undefined) {
+    abstraction.rests.each.add(context);
+    return pick(abstraction, context, "", contents);
+  }
+  const part = contexts(abstraction).holding(context, wanted);
+  abstraction.rests.each.add(part.context);
+  const lacks = part.lacking.size > 0;
+  if (!lacks) abstraction.rests.flags.add(`lacking ${part.context}`);
+  const holding = contexts(abstraction).contents(part.context);
+  return pick(abstraction, part.context, "", lacks || holding.length === 0 ? [hidden, ...holding] : holding);
 }
 
 /** The items with the top known where it may be a place, or hidden as they are. */

@@ -12,11 +12,14 @@
  */
 
 import { lookup } from "../../model/lookup.ts";
+import { closed } from "../../semantics/lanes.ts";
 import { make, makeLane } from "../../semantics/make.ts";
+import { visibleChild, withChild, withLane } from "../../semantics/state.ts";
 import type { LaneNode, Node, StackNode, State } from "../../semantics/types.ts";
-import { type Covered, contextOf, heldBy, hide, hideContexts, isRest, mapRests, restOn } from "./hiding.ts";
+import { type Covered, contextOf, heldBy, hide, hideContexts, isHidden, isRest, laneOf, mapRests, restOn } from "./hiding.ts";
 import { factsKey, nodeKey, stateKey } from "./key.ts";
-import type { Abstraction, Cut, KnownContexts, Missed, Stop } from "./types.ts";
+import { WAITING } from "./precision.ts";
+import type { Abstraction, Cut, KnownContexts, Missed, Part, Stop } from "./types.ts";
 
 /** A state with its contexts hidden, and what was hidden now. */
 export interface HiddenState {
@@ -29,7 +32,7 @@ export interface HiddenState {
 export interface Listener {
   /** A context may hold something more. */
   grew(context: string, content: Node): void;
-  /** Something is so for the first time: `missed`, `found`, `arriving`, `quiet` (not arriving), `another` (kind of place) or `holds`, and of which context. */
+  /** Something is so for the first time: that another entrance may wait, or `missed`, `found`, `lacking`, `arriving`, `quiet` (not arriving), `another` (kind of place) or `holds`, and of which context. */
   became(what: string): void;
 }
 
@@ -43,6 +46,11 @@ const MOST_CUTS = 400;
 interface Noted {
   context: string;
   content: Node;
+}
+
+/** A part of a context: what may hold a container. */
+interface Holding extends Part {
+  container: string;
 }
 
 /** A cut that is made in whatever a context may hold. */
@@ -65,7 +73,9 @@ export class Contexts implements KnownContexts {
   /** By context what others may hold as soon as it may hold anything. */
   private readonly awaiting = new Map<string, Noted[]>();
   /** What is still to be worked out. */
-  private readonly waiting: Array<Noted | { content: Node; into: string; missed: Missed } | { content: Node; cut: Cutting }> = [];
+  private readonly todo: Array<
+    Noted | { content: Node; into: string; missed: Missed } | { content: Node; cut: Cutting } | { content: Node; holding: Holding }
+  > = [];
   private readonly cutNamed = new Map<string, Cut>();
   /** By context those that may hold all that it may hold, and by the context of a cut the cuts that go on in it. */
   private readonly flows = new Map<string, Set<string>>();
@@ -76,6 +86,11 @@ export class Contexts implements KnownContexts {
   /** By context the containers that may be somewhere in it, and the contexts that rest on it. */
   private readonly containers = new Map<string, Set<string>>();
   private readonly around = new Map<string, Set<string>>();
+
+  /** By context and container the parts of it that may hold one. */
+  private readonly holdings = new Map<string, Map<string, Holding>>();
+
+  readonly waiting = new Set<string>();
 
   constructor(
     private readonly abstraction: Abstraction,
@@ -96,7 +111,8 @@ export class Contexts implements KnownContexts {
   }
 
   /** A state with what does not show hidden; contexts in which something was looked for and not found are known to be without it. */
-  hide(known: State, missed?: Abstraction["missed"]): HiddenState {
+  hide(found: State, missed?: Abstraction["missed"]): HiddenState {
+    const known = this.withoutWaiting(found);
     const full =
       missed && missed.size > 0 ? mapRests(known, (context) => (missed.get(context) ?? []).reduce((part, one) => this.without(part, one), context)) : known;
     const left: HiddenState["left"] = [];
@@ -109,17 +125,29 @@ export class Contexts implements KnownContexts {
     return { state, key: stateKey(this.abstraction.app.plan, state), left };
   }
 
+  /** The state without the entrance that waits, where that is not followed; it is noted that this one may wait. */
+  private withoutWaiting(state: State): State {
+    if (!state.waiting || this.abstraction.precision.follows.has(WAITING)) return state;
+    const { waiting, ...rest } = state;
+    if (!this.waiting.has(waiting.entrance)) {
+      this.waiting.add(waiting.entrance);
+      this.listener.became(WAITING);
+    }
+    return rest;
+  }
+
   /** Notes that a context may hold something, and all that follows for cuts and parts of it. */
   note(context: string, content: Node) {
-    this.waiting.push({ context, content });
+    this.todo.push({ context, content });
     this.settle();
   }
 
   /** Works off what is waiting: one thing after another, for each may bring up more. */
   private settle() {
-    for (let next = this.waiting.pop(); next; next = this.waiting.pop()) {
+    for (let next = this.todo.pop(); next; next = this.todo.pop()) {
       if ("missed" in next) this.partContent(next.content, next.into, next.missed);
       else if ("cut" in next) this.cutContent(next.content, next.cut);
+      else if ("holding" in next) this.holdContent(next.content, next.holding);
       else this.take(next.context, next.content);
     }
   }
@@ -132,11 +160,12 @@ export class Contexts implements KnownContexts {
       return;
     }
     if (!this.add(context, content)) return;
-    this.waiting.push(...(this.awaiting.get(context) ?? []));
+    this.todo.push(...(this.awaiting.get(context) ?? []));
     this.awaiting.delete(context);
-    for (const to of this.flows.get(context) ?? []) this.waiting.push({ context: to, content });
-    for (const { into, ...missed } of this.parts.get(context) ?? []) this.waiting.push({ content, into, missed });
-    for (const cut of this.cuts.get(context)?.values() ?? []) this.waiting.push({ content, cut });
+    for (const to of this.flows.get(context) ?? []) this.todo.push({ context: to, content });
+    for (const { into, ...missed } of this.parts.get(context) ?? []) this.todo.push({ content, into, missed });
+    for (const cut of this.cuts.get(context)?.values() ?? []) this.todo.push({ content, cut });
+    for (const holding of this.holdings.get(context)?.values() ?? []) this.todo.push({ content, holding });
   }
 
   private add(context: string, content: Node): boolean {
@@ -181,8 +210,60 @@ export class Contexts implements KnownContexts {
         known.add(id);
         this.listener.became(`holds ${next.at} ${id}`);
       }
-      for (const at of this.around.get(next.at) ?? []) queue.push({ at, gained: fresh });
+      for (const at of this.around.get(next.at) ?? []) {
+        queue.push({ at, gained: fresh });
+        for (const holding of this.holdings.get(at)?.values() ?? [])
+          if (fresh.has(holding.container)) for (const content of holding.lacking) this.todo.push({ content, holding });
+      }
     }
+  }
+
+  holding(context: string, container: string): Part {
+    const known = this.holdings.get(context)?.get(container);
+    if (known) return known;
+    const holding: Holding = { context: `${context}/for ${container}`, container, lacking: new Set() };
+    const all = this.holdings.get(context) ?? new Map<string, Holding>();
+    this.holdings.set(context, all.set(container, holding));
+    for (const content of this.contents(context)) this.todo.push({ content, holding });
+    this.settle();
+    return holding;
+  }
+
+  private holdContent(content: Node, { context, container, lacking }: Holding) {
+    if (this.mayBeIn(content, container)) {
+      lacking.delete(content);
+      this.todo.push({ context, content: this.withoutAside(content, container) });
+    } else if (!lacking.has(content)) {
+      lacking.add(content);
+      this.listener.became(`lacking ${context}`);
+    }
+  }
+
+  /** Whether a container may be found in a node, or in what is hidden in it. */
+  private mayBeIn(node: Node, container: string): boolean {
+    const { containers, hidden } = heldBy(this.abstraction.app.plan, node);
+    return containers.has(container) || hidden.some((context) => this.mayHold(context, container));
+  }
+
+  /**
+   * The node with a lane that shows hidden where the container can not be in it: bringing that up hides the lane anyway, so what it
+   * held makes no difference to what comes of it, and is noted here.
+   */
+  private withoutAside(node: Node, container: string): Node {
+    if (this.abstraction.precision.contexts !== "place" || node.kind === "shown" || node.at === container) return node;
+    const child = visibleChild(node);
+    if (!child || isHidden(child)) return node;
+    if (this.mayBeIn(child, container)) {
+      const known = this.withoutAside(child, container);
+      return known === child ? node : withChild(node, known);
+    }
+    if (node.kind === "stack") return node;
+    const hidden = hide(this.abstraction, child, (name, content) => {
+      this.todo.push({ context: name, content });
+      return name;
+    });
+    this.todo.push({ context: node.active, content: hidden });
+    return closed({ ...node, lanes: withLane(node.lanes, node.active, { kind: "shown", at: laneOf(node.active), args: {} }) });
   }
 
   /** What cutting the stacks that a context may hold comes to. `key` tells the cuts in one context apart. */
@@ -201,7 +282,7 @@ export class Contexts implements KnownContexts {
     const cuts = this.cuts.get(context) ?? new Map();
     const cut = { into, key, stop };
     this.cuts.set(context, cuts.set(key, cut));
-    for (const content of this.contents(context)) this.waiting.push({ content, cut });
+    for (const content of this.contents(context)) this.todo.push({ content, cut });
     return into;
   }
 
@@ -218,7 +299,7 @@ export class Contexts implements KnownContexts {
     const [lowest] = items;
     const found = stop === "lowest" ? 0 : items.findLastIndex((item) => !isRest(item) && stop(item));
     if (found >= 0 && !(stop === "lowest" && lowest && isRest(lowest))) {
-      this.waiting.push({ context: into.context, content: { ...content, items: items.slice(0, found + 1) } });
+      this.todo.push({ context: into.context, content: { ...content, items: items.slice(0, found + 1) } });
     } else if (lowest && isRest(lowest)) {
       const on = this.cutOf(contextOf(lowest), key, stop);
       if (on === into) return;
@@ -236,7 +317,7 @@ export class Contexts implements KnownContexts {
     if (this.partCount >= MOST_PARTS) return context;
     this.partCount += 1;
     push(this.parts, context, { into: name, ...missed });
-    for (const content of this.contents(context)) this.waiting.push({ content, into: name, missed });
+    for (const content of this.contents(context)) this.todo.push({ content, into: name, missed });
     return name;
   }
 
@@ -245,13 +326,13 @@ export class Contexts implements KnownContexts {
     const [lowest, ...others] = content.items;
     if (content.items.some((item) => !isRest(item) && missed.stop(item))) return;
     if (!lowest || !isRest(lowest)) {
-      this.waiting.push({ context: into, content });
+      this.todo.push({ context: into, content });
       return;
     }
     const beneath = this.without(contextOf(lowest), missed);
     const part = { context: into, content: { ...content, items: [{ ...lowest, at: restOn(beneath) }, ...others] } };
     // There is no such content before there is something without it beneath.
-    if (this.contents(beneath).length > 0) this.waiting.push(part);
+    if (this.contents(beneath).length > 0) this.todo.push(part);
     else push(this.awaiting, beneath, part);
   }
 
@@ -259,7 +340,7 @@ export class Contexts implements KnownContexts {
   private flow(from: string, to: string) {
     if (from === to || this.flows.get(from)?.has(to)) return;
     add(this.flows, from, to);
-    for (const content of this.contents(from)) this.waiting.push({ context: to, content });
+    for (const content of this.contents(from)) this.todo.push({ context: to, content });
   }
 
   private miss(cut: Cut) {

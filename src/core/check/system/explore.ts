@@ -44,8 +44,9 @@ interface Task {
 
 class Search {
   private readonly byKey = new Map<string, number>();
-  /** By context the steps of which each content gives a result of its own, and by flag those that it would change. */
+  /** By context the steps of which each content gives a result of its own, or each one that arrives, and by flag those that it would change. */
   private readonly each = new Map<string, Map<string, Task>>();
+  private readonly eachArriving = new Map<string, Map<string, Task>>();
   private readonly flags = new Map<string, Map<string, Task>>();
   /** By context the pending states that show it. */
   private readonly showing = new Map<string, number[]>();
@@ -171,12 +172,13 @@ class Search {
   private take(at: number, step: Step, only?: { context: string; content: Node }) {
     const { abstraction } = this;
     const node = this.out.nodes[at] as Explored;
-    const { each, flags, asked } = abstraction.rests;
-    if (each.size + flags.size + asked.size > 0) abstraction.rests = noRests();
+    const { each, eachArriving, flags, asked } = abstraction.rests;
+    if (each.size + eachArriving.size + flags.size + asked.size > 0) abstraction.rests = noRests();
     abstraction.only = only;
     const results = run(abstraction, node.state, step.event, step.way);
     abstraction.only = undefined;
     for (const context of abstraction.rests.each) watch(this.each, context, at, step);
+    for (const context of abstraction.rests.eachArriving) watch(this.eachArriving, context, at, step);
     for (const flag of abstraction.rests.flags) watch(this.flags, flag, at, step);
     for (const { edge, state, missed } of results) {
       edge.to = state === undefined ? at : this.enter(this.contexts.hide(state, missed), { node: at, edge });
@@ -220,8 +222,12 @@ class Search {
   }
 
   private grew(context: string, content: Node) {
-    for (const task of this.each.get(context)?.values() ?? []) this.queue.push({ ...task, content: { context, content } });
-    for (const at of this.showing.get(context) ?? []) this.queue.push({ at, content: { context, content } });
+    const each = this.each.get(context);
+    const more = { content: { context, content } };
+    for (const task of each?.values() ?? []) this.queue.push({ ...task, ...more });
+    if (arrives(this.abstraction.app.plan, content))
+      for (const [name, task] of this.eachArriving.get(context) ?? []) if (!each?.has(name)) this.queue.push({ ...task, ...more });
+    for (const at of this.showing.get(context) ?? []) this.queue.push({ at, ...more });
   }
 
   private became(what: string) {

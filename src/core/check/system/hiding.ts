@@ -12,6 +12,7 @@ import { makeLane } from "../../semantics/make.ts";
 import { branchesInReach } from "../../semantics/reach.ts";
 import { branchNode, withBranch, withChild } from "../../semantics/state.ts";
 import type { App, LaneNode, Node, Shown, StackNode, State } from "../../semantics/types.ts";
+import { visitsOf } from "./precision.ts";
 import type { Abstraction } from "./types.ts";
 
 /** What stands for the content of a hidden lane, for all that lies beneath the top of a stack, and for a branch beneath a blocking layer. */
@@ -31,6 +32,11 @@ export function isUnder(node: Node): node is Shown {
 /** Whether a node stands for all that lies beneath the top of a stack. */
 export function isRest(node: Node): node is Shown {
   return node.kind === "shown" && node.at[0] === REST;
+}
+
+/** What stands for the content of a hidden lane. */
+export function laneOf(context: string): string {
+  return LANE + context;
 }
 
 /** The item that stands for all that a stack holds whose content is a context. */
@@ -131,7 +137,8 @@ function hideAll(abstraction: Hiding, nodes: readonly Node[], left: Left): reado
   return out ?? nodes;
 }
 
-function hideIn<T extends LaneNode>(abstraction: Hiding, node: T, left: Left): T {
+function hideIn<T extends LaneNode>(abstraction: Hiding, known: T, left: Left): T {
+  const node = withoutVisits(abstraction, known);
   let lanes: Record<string, Node> | undefined;
   for (const id of Object.keys(node.lanes)) {
     const lane = node.lanes[id] as Node;
@@ -148,11 +155,22 @@ function hideIn<T extends LaneNode>(abstraction: Hiding, node: T, left: Left): T
   return lanes ? { ...node, lanes } : node;
 }
 
+/** The node with the lane alone that is active as visited, where the order of visits is not followed. */
+function withoutVisits<T extends LaneNode>({ project, precision }: Hiding, node: T): T {
+  if (node.visited.length < 2 || !asksVisits(project, node.at) || precision.follows.has(visitsOf(node.at))) return node;
+  return { ...node, visited: [node.active] };
+}
+
+function asksVisits(project: Project, id: string): boolean {
+  const container = lookup(project).containers.get(id);
+  return container?.kind === "tabs" && container.onBack === "previous";
+}
+
 /** A lane with what lies deeper in it hidden, and itself where it is not active. */
 function hiddenLane(abstraction: Hiding, node: LaneNode, id: string, lane: Node, left: Left): Node {
   if (id !== node.active && isHidden(lane)) return lane;
   const content = hide(abstraction, lane, left);
-  return id === node.active || isHidden(content) ? content : { kind: "shown", at: LANE + left(id, content, node), args: {} };
+  return id === node.active || isHidden(content) ? content : { kind: "shown", at: laneOf(left(id, content, node)), args: {} };
 }
 
 /**

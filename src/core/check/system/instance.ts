@@ -1,13 +1,14 @@
 import { sameValue } from "../../model/json.ts";
 import type { Node, StackNode, State } from "../../semantics/types.ts";
 import { contextOf, isHidden, isRest, placeBeneath } from "./hiding.ts";
+import { visitsOf, WAITING } from "./precision.ts";
 import type { Abstraction } from "./types.ts";
 
 /** Whether a concrete state is one of those that a state of a search stands for, as far as what is not hidden in it tells. */
 export function isInstance(abstraction: Abstraction, abstract: State, concrete: State): boolean {
   return (
     abstract.layers.length === concrete.layers.length &&
-    abstract.waiting?.entrance === concrete.waiting?.entrance &&
+    (abstract.waiting?.entrance === concrete.waiting?.entrance || !abstraction.precision.follows.has(WAITING)) &&
     (abstract.held === concrete.held || JSON.stringify(abstract.held) === JSON.stringify(concrete.held)) &&
     Object.entries(abstract.facts).every(([id, value]) => sameValue(value, concrete.facts[id])) &&
     abstract.layers.every(({ at, content }, i) => at === concrete.layers[i]?.at && fits(abstraction, content, concrete.layers[i].content)) &&
@@ -28,7 +29,8 @@ function fits(abstraction: Abstraction, abstract: Node, concrete: Node): boolean
       if (concrete.kind !== abstract.kind || abstract.active !== concrete.active) return false;
       if (abstract.kind === "drawer" && concrete.kind === "drawer" && abstract.open !== concrete.open) return false;
       const declared = abstraction.app.plan.containers.get(abstract.at);
-      if (declared?.onBack === "previous" && String(abstract.visited) !== String(concrete.visited)) return false;
+      const visits = declared?.onBack === "previous" && abstraction.precision.follows.has(visitsOf(abstract.at));
+      if (visits && String(abstract.visited) !== String(concrete.visited)) return false;
       if (Object.keys(concrete.lanes).some((id) => !Object.hasOwn(abstract.lanes, id))) return false;
       return Object.entries(concrete.lanes).every(([id, lane]) => fits(abstraction, abstract.lanes[id] as Node, lane));
     }

@@ -2,8 +2,11 @@ import type { Project } from "../../model/schema.ts";
 
 /** What a search tells apart. Coarser is faster; what it can not settle is looked at with more precision. */
 export interface Precision {
-  /** The facts of the app's own that are known. Others may have any value at any moment, and nobody chooses which. */
-  facts: ReadonlySet<string>;
+  /**
+   * The facts of the app's own that are known, and beside them which entrance waits (`WAITING`) and in which order the members of a tab set
+   * were visited (`visitsOf`). What is not followed may be anything at any moment, and nobody chooses what.
+   */
+  follows: ReadonlySet<string>;
   /**
    * Contexts are known by their place alone, or also by the moment at which they came about: by the facts then, the order in which tabs
    * had been visited and what lay next beneath.
@@ -16,11 +19,29 @@ export interface Precision {
 }
 
 /** The coarsest look: what is hidden is known by its place alone. */
-export const coarse = (facts: ReadonlySet<string>): Precision => ({ facts, contexts: "place", apart: false, whole: false });
+export const coarse = (follows: ReadonlySet<string>): Precision => ({ follows, contexts: "place", apart: false, whole: false });
 
 /** Everything told apart that a search with hidden contexts can tell apart. */
-export const closest = (project: Project): Precision => ({ facts: appFacts(project), contexts: "moment", apart: true, whole: false });
+export const closest = (project: Project): Precision => ({ follows: followable(project), contexts: "moment", apart: true, whole: false });
+
+/** Under this name it is followed which entrance waits. Names such as these are no ids of facts. */
+export const WAITING = "@waiting";
+
+/** Under this name it is followed in which order the members of a tab set were visited. */
+export const visitsOf = (tabs: string): string => `@visits.${tabs}`;
+
+/** All that can be followed of a project. */
+export function followable(project: Project): ReadonlySet<string> {
+  return new Set([...appFacts(project), WAITING, ...project.containers.flatMap((c) => (c.kind === "tabs" && c.onBack === "previous" ? [visitsOf(c.id)] : []))]);
+}
 
 export function appFacts(project: Project): ReadonlySet<string> {
   return new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id));
+}
+
+/** What is not followed, in words. */
+export function inWords(project: Project, name: string): string {
+  if (name === WAITING) return "whether a way in waits";
+  const tabs = project.containers.find(({ id }) => visitsOf(id) === name);
+  return tabs ? `the order in which the tabs of "${tabs.name}" were visited` : name;
 }

@@ -41,7 +41,7 @@ export function watched(
   if (abstraction.assigned.size > 0) abstraction.assigned = new Map();
   if (anew && !abstraction.closest)
     for (const { id, source, persists, initial } of abstraction.original.facts)
-      if (source === "app" && !abstraction.precision.facts.has(id) && (anew === "all" || !persists))
+      if (source === "app" && !abstraction.precision.follows.has(id) && (anew === "all" || !persists))
         abstraction.assigned.set(id, { known: initial, version: 0 });
   if (abstraction.missed.size > 0) abstraction.missed = new Map();
   const value = run();

@@ -39,6 +39,8 @@ export interface Missed {
 export interface Rests {
   /** Contexts of which each content gives a result of its own. */
   each: Set<string>;
+  /** Contexts of which each content that an arrive leg leads on from does. */
+  eachArriving: Set<string>;
   /** What would change the results if it came to be so. */
   flags: Set<string>;
   /** By place the contexts of which it was asked whether the place is in them. */
@@ -51,16 +53,26 @@ export interface Cut {
   missed: boolean;
 }
 
+/** The contents of a context in which a container may be, and those in which it is not. */
+export interface Part {
+  context: string;
+  lacking: Set<Node>;
+}
+
 /** Where a cut stops: at an item that matches, or at the lowest. */
 export type Stop = ((item: Node) => boolean) | "lowest";
 
 /** What the contexts of a search may hold, for those who look into them. */
 export interface KnownContexts {
+  /** The entrances that may wait, where it is not followed which does. */
+  readonly waiting: ReadonlySet<string>;
   contents(context: string): readonly Node[];
   /** Those of them whose screen arrive legs lead on from. */
   contentsArriving(context: string): readonly Node[];
   /** What cutting the stacks that a context may hold comes to. */
   cut(context: string, key: string, stop: Stop): Cut;
+  /** The contents of a context in which a container may be, as far as they tell what comes of bringing it up. */
+  holding(context: string, container: string): Part;
   /** Whether a container may be somewhere in a context. */
   mayHold(context: string, container: string): boolean;
 }

@@ -1,3 +1,4 @@
+import { factAsked } from "./choices.ts";
 import type { Edge, Explored } from "./exploration.ts";
 
 /** One state as it is reached by the cheapest way: the cost of the way, and its last step. */
@@ -9,6 +10,16 @@ export interface Reached {
 
 /** What it costs to rely on a lane or rest holding something that the way itself need not have put there. */
 const DETOUR = 100_000_000;
+
+/** What it costs to rely on something that is not followed having the value that the way needs. */
+export const DOUBT = 1_000_000_000;
+
+/** How often a step relies on what is not followed. */
+export function doubtsIn({ choices }: Edge): number {
+  let count = 0;
+  for (const choice of choices) if (factAsked(choice) !== undefined) count += 1;
+  return count;
+}
 
 /**
  * The cheapest ways from some states to all others, after Dijkstra (1959). `costOf` prices a step, undefined
