@@ -3,13 +3,12 @@ import { check } from "../../../src/core/check/check.ts";
 import { helpsAfterAll } from "../../../src/core/check/counterexample/help.ts";
 import { wayTo } from "../../../src/core/check/counterexample/wayTo.ts";
 import { kindOf } from "../../../src/core/check/findings/all.ts";
-import { hubsOf } from "../../../src/core/check/reach/graph.ts";
 import { abstractionOf } from "../../../src/core/check/system/abstraction.ts";
 import { explore } from "../../../src/core/check/system/explore.ts";
-import { appOf } from "../../../src/core/insight/app.ts";
+import { appOf, appOf } from "../../../src/core/insight/app.ts";
 import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
 import { currentScreen } from "../../../src/core/semantics/state.ts";
-import { launch, step } from "../../../src/core/semantics/step.ts";
+import { launch, launch, step, step } from "../../../src/core/semantics/step.ts";
 import { app } from "../../vectors/app.ts";
 
 const leg = (id: string): NavEvent => ({ do: "leg", leg: id });
@@ -33,7 +32,8 @@ const sheet = app("s", {
 });
 const helps = (project: Project, code: string, subjects: string[], walk: NavEvent[]) => {
   const help = kindOf(code)?.helps;
-  return help !== undefined && helpsAfterAll(project, help, { subjects, hubs: hubsOf(project, explore(abstractionOf(project), "narrow")) }, walk);
+  const end = walk.reduce((state, event) => step(appOf(project), state, event).state, launch(appOf(project)));
+  return help !== undefined && helpsAfterAll(explore(abstractionOf(project), "narrow"), help, subjects, end);
 };
 
 describe("a walk as evidence", () => {

@@ -1,14 +1,15 @@
-import { appOf } from "../../insight/app.ts";
-import { candidateEvents } from "../../insight/available.ts";
-import type { NavEvent, Project } from "../../model/schema.ts";
+import { once } from "../../model/once.ts";
+import type { Project } from "../../model/schema.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { stateLine } from "../../semantics/line.ts";
-import { launch, step } from "../../semantics/step.ts";
 import type { State } from "../../semantics/types.ts";
+import { hubsOf } from "../reach/graph.ts";
+import type { Edge, Exploration, Explored } from "../system/exploration.ts";
+import { distancesTo, searchOnwards } from "./directed.ts";
+import type { Reached } from "./walk.ts";
 
 /** Where somebody is said to be stuck. */
 export interface Stuck {
-  start: State;
   line: string;
   project: Project;
   subjects: readonly string[];
@@ -21,6 +22,8 @@ export interface Help {
   back: boolean;
   /** Whether a state is out of where the person was stuck. */
   out: (state: State, from: Stuck) => boolean;
+  /** Whether a state of the search is; left out, where one more step may be enough. */
+  at?: (node: Explored, from: Pick<Stuck, "subjects" | "hubs">) => boolean;
 }
 
 /** Anything else than what is shown there. */
@@ -30,30 +33,35 @@ export const elsewhere: Help["out"] = (state, { line, project }) => stateLine(pl
 const MOST = 300;
 
 /**
- * Whether, at the end of a walk of a finding that says that nothing helps, something helps after all: a plain search
- * through `step` on the document itself. So a walk that ends where only some of the states are stuck
- * which the analysis took for one is not given as evidence.
+ * Whether, where a walk ends of a finding that says that nothing helps, something helps after all: a search through `step` on the document
+ * itself, led by what the analysis knows of the way. So a walk that ends where only some of the states are stuck which the analysis took
+ * for one is not given as evidence.
  */
-export function helpsAfterAll(
-  project: Project,
-  help: Help,
-  stuck: { subjects: readonly string[]; hubs: ReadonlySet<string> },
-  walk: readonly NavEvent[],
-): boolean {
-  const start = walk.reduce((state, event) => step(appOf(project), state, event).state, launch(appOf(project)));
-  const from = { start, line: stateLine(planOf(project), start), project, ...stuck };
-  const seen = new Set([JSON.stringify(start)]);
-  const queue = [start];
-  for (let state = queue.shift(); state && seen.size < MOST; state = queue.shift())
-    for (const event of candidateEvents(project, state)) {
-      if (event.do === "launch" || event.do === "enter" || event.do === "width" || (event.do === "back" && !help.back)) continue;
-      const next = step(appOf(project), state, event);
-      if (next.outcome !== "moved") continue;
-      if (help.out(next.state, from)) return true;
-      const key = JSON.stringify(next.state);
-      if (seen.has(key)) continue;
-      seen.add(key);
-      queue.push(next.state);
-    }
-  return false;
+export function helpsAfterAll(exploration: Exploration, help: Help, subjects: readonly string[], end: State): boolean {
+  const project = exploration.abstraction.original;
+  const from: Stuck = { line: stateLine(planOf(project), end), project, subjects, hubs: hubsOf(project, exploration) };
+  const goes = ({ outcome, way }: Edge) => outcome === "moved" && (way === "out" || way === "itself" || (help.back && way === "back"));
+  const distances = help.at && distancesFor(exploration, help, from);
+  const start: Reached = { state: end, walk: [] };
+  const helped = searchOnwards(exploration, {
+    starts: [start],
+    ...(distances ? { distances } : {}),
+    goes,
+    most: MOST,
+    found: ({ state, walk }) => (walk.length > 0 && help.out(state, from) ? true : undefined),
+  });
+  return helped === true;
 }
+
+/** How far it is to where a finding of some subjects would not hold; worked out once for a search. */
+function distancesFor(exploration: Exploration, help: Help, from: Stuck): ReadonlyArray<number | undefined> {
+  const known = once(exploration, noDistances);
+  const key = from.subjects.join(" ");
+  const goals = () => exploration.nodes.flatMap((node, i) => (!node.pending && help.at?.(node, from) ? [i] : []));
+  const goes = ({ outcome, way }: Edge) => outcome === "moved" && way !== "anew";
+  const made = known.get(key) ?? distancesTo(exploration, goals(), goes);
+  known.set(key, made);
+  return made;
+}
+
+const noDistances = (_: Exploration) => new Map<string, ReadonlyArray<number | undefined>>();

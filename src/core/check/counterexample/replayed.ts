@@ -1,10 +1,21 @@
+import type { NavEvent } from "../../model/schema.ts";
 import type { Place } from "../reach/graph.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
+import { doubtsIn } from "../system/ways.ts";
 import type { ConcreteWays } from "./concrete.ts";
+import { directedWalk } from "./directed.ts";
 import { passes } from "./walk.ts";
 
 /** States of a place that a walk is looked for to, nearest first. */
 const TRIES = 3;
+
+/** Whether a walk to a state of the search will do. */
+export type Serves = (walk: readonly NavEvent[], node: number) => boolean;
+
+function finds(exploration: Exploration, places: readonly number[], serves: Serves): boolean {
+  const at = places.map((node) => ({ node }));
+  return directedWalk(exploration, at, ({ walk }, { node }) => (serves(walk, node) ? walk : undefined)) !== undefined;
+}
 
 /** A place that was met, and the steps of ways to it that do not replay. */
 export interface Lost {
@@ -15,9 +26,10 @@ export interface Lost {
 /**
  * The screens that a search met and the modals that it saw open to which no walk is found along the ways given, whose ends come
  * nearest first. Where the search follows a project coarsely, this tells whether what it met is really there. A
- * place that `known` holds is not looked for, one found is added to it.
+ * place that `known` holds is not looked for, one found is added to it. Where its ways do
+ * not rest on what is not followed, others that serve are looked for.
  */
-export function lostPlaces(exploration: Exploration, known: Set<string>, ends: Iterable<number>, beams: ConcreteWays): Lost[] {
+export function lostPlaces(exploration: Exploration, known: Set<string>, ends: Iterable<number>, beams: ConcreteWays, serves: Serves = () => true): Lost[] {
   const lost: Lost[] = [];
   const { nodes } = exploration;
   const project = exploration.abstraction.original;
@@ -38,7 +50,11 @@ export function lostPlaces(exploration: Exploration, known: Set<string>, ends: I
   }
   for (const [place, places] of wanted) {
     if (places.some((at) => beams.at(at).length > 0)) known.add(place);
-    else lost.push({ place, edges: places.flatMap((at) => beams.steps(at)) });
+    else {
+      const edges = places.flatMap((at) => beams.steps(at));
+      if (edges.every((edge) => doubtsIn(edge) === 0) && finds(exploration, places, serves)) known.add(place);
+      else lost.push({ place, edges });
+    }
   }
   for (const edge of exploration.launches) for (const place of edge.passed) known.add(place);
   for (const [place, places] of passing) {

@@ -118,7 +118,7 @@ function follow(project: Project, beam: Reached[], edge: Edge, matches: (state: 
   return next.sort((a, b) => a.walk.length - b.walk.length);
 }
 
-function replay(project: Project, { state, walk }: Reached, events: NavEvent[]): { reached: Reached; result: Outcome } | undefined {
+export function replay(project: Project, { state, walk }: Reached, events: NavEvent[]): { reached: Reached; result: Outcome } | undefined {
   let at = state;
   let result: Outcome | undefined;
   for (const event of events) {
@@ -129,7 +129,7 @@ function replay(project: Project, { state, walk }: Reached, events: NavEvent[]):
 }
 
 /** The events that could be an edge of the search, outside facts first set as the edge needs them. */
-function concreteEvents(project: Project, state: State, edge: Edge): NavEvent[][] {
+export function concreteEvents(project: Project, state: State, edge: Edge): NavEvent[][] {
   const facts = factEvents(state, edge.choices);
   if (!edge.event) return facts.length > 0 ? [facts] : [];
   return variants(project, state, edge.event).map((event) => [...facts, event]);

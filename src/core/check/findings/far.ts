@@ -1,5 +1,5 @@
 import { nameOf } from "../../model/lookup.ts";
-import type { Project } from "../../model/schema.ts";
+import type { NavEvent, Project } from "../../model/schema.ts";
 import { ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
 import type { Candidate } from "../reach/graph.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
@@ -41,6 +41,8 @@ export function farScreens(exploration: Exploration, ways: TapWays): Candidate[]
 export interface TapWays {
   reached: ReadonlyMap<number, Reached>;
   walks: ConcreteWays;
+  /** Whether a walk to a state takes no more taps than its way, or not so many that the screen would be far. */
+  isAsShort: (walk: readonly NavEvent[], node: number) => boolean;
 }
 
 /** What a tap counts, an event counting one: no way has as many events. */
@@ -65,20 +67,32 @@ export function tapWays(exploration: Exploration): TapWays {
   for (const way of shortestWays(nodes, roots, surely)) sure.set(way.at, way);
   const others = new ConcreteWays(exploration, (at) => sure.get(at)?.by);
   // Another way will do if it takes no more taps, or not so many that the screen would be far.
-  const asShort = (at: number) => tapsIn(sure.get(at) as Reached) <= Math.max(FAR, tapsIn(reached.get(at) as Reached));
+  const limit = (at: number) => Math.max(FAR, tapsIn(reached.get(at) as Reached));
+  const isTap = tapEvents(abstraction.original);
   return {
     reached,
     walks: new ConcreteWays(
       exploration,
       (at) => reached.get(at)?.by,
-      (at) => (asShort(at) ? others.at(at) : []),
+      (at) => (tapsIn(sure.get(at) as Reached) <= limit(at) ? others.at(at) : []),
     ),
+    isAsShort: (walk, node) => walk.filter(isTap).length <= limit(node),
   };
+}
+
+/** Which events of a walk are taps. */
+function tapEvents(project: Project): (event: NavEvent) => boolean {
+  const after = afterLegs(project);
+  return (event) => !["back", "fact", "launch", "width"].includes(event.do) && !(event.do === "leg" && after.has(event.leg));
+}
+
+function afterLegs(project: Project): ReadonlySet<string> {
+  return new Set(project.legs.filter((leg) => leg.on.kind === "after").map((leg) => leg.id));
 }
 
 /** What a step costs: waiting, Back and outside facts no tap, and entrances are no way. */
 function tapsOf(project: Project): (edge: Edge) => number | undefined {
-  const after = new Set(project.legs.filter((leg) => leg.on.kind === "after").map((leg) => leg.id));
+  const after = afterLegs(project);
   return (edge) => {
     if (edge.way === "anew" && edge.event?.do !== "launch") return undefined;
     return edge.way !== "out" || (edge.event?.do === "leg" && after.has(edge.event.leg)) ? 1 : TAP + 1;

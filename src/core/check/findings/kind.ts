@@ -32,6 +32,8 @@ export interface FindingKind {
   everywhere?: boolean;
   /** Whether it is so in a state at the end of a walk; outside facts are set so that it is. */
   holds?: (project: Project, state: State, subjects: readonly string[]) => boolean;
+  /** What else decides it, by the names of what a search can follow (precision.ts). */
+  rests?: (project: Project, subjects: readonly string[]) => string[];
   /** Other ways that may show it, where the shortest ones do not: from a state of the search along some steps. */
   detours?: (exploration: Exploration, candidate: Candidate) => Iterable<Detour>;
   /** Whether the last step of a walk shows it; where it is left out, that the walk gets there does. */

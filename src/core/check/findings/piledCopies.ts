@@ -8,6 +8,7 @@ import { named } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { contextOf, isRest } from "../system/hiding.ts";
+import { beneathOf } from "../system/precision.ts";
 import type { FindingKind } from "./kind.ts";
 import { allEdges } from "./parts.ts";
 
@@ -19,6 +20,8 @@ export const piledCopies: FindingKind = {
   subjects: "the leg and the place",
   inSearch: find,
   shows: ({ subjects }, { result }) => result.log.copied.some(({ leg, place }) => leg === subjects[0] && place === subjects[1]),
+  // A place that is pushed from one screen alone, which is gone back to where it is in the stack, lies there only with that.
+  rests: (project, [id = ""]) => [beneathOf(lookup(project).legs.get(id)?.from ?? "")],
   detours,
   fixes: (project, [id = ""]) => {
     const leg = lookup(project).legs.get(id);

@@ -12,7 +12,11 @@ export const stuckModal: FindingKind = {
   help: "Neither a control nor Back gets rid of the modal any more once it is open in some state. Let it be closed by its button or by Back, or give it a control that closes it.",
   subjects: "the modal",
   inSearch: find,
-  helps: { back: true, out: (state, { subjects }) => !state.layers.some((layer) => layer.at === subjects[0]) },
+  helps: {
+    back: true,
+    out: (state, { subjects }) => !state.layers.some((layer) => layer.at === subjects[0]),
+    at: ({ state }, { subjects }) => !state.layers.some((layer) => layer.at === subjects[0]),
+  },
   fixes: (project, [id = ""]) => {
     const modal = lookup(project).containers.get(id);
     if (modal?.kind !== "modal") return [];

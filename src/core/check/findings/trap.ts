@@ -15,7 +15,7 @@ export const trap: FindingKind = {
   help: "People can go on from these screens, but never get back to a hub, however they go. Lead back to a hub from one of them, or mark the screen that people return to as a hub.",
   subjects: "the screens of the trap, in document order",
   inSearch: find,
-  helps: { back: true, out: (state, { hubs }) => hubs.has(currentScreen(state).at) },
+  helps: { back: true, out: (state, { hubs }) => hubs.has(currentScreen(state).at), at: ({ screen }, { hubs }) => hubs.has(screen) },
   open: (project, screens) => screens.every((id) => isBare(project, id)),
   fixes: (project, [screen = ""]) => wayHome(project, screen),
 };

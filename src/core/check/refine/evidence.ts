@@ -1,12 +1,15 @@
+import { appOf } from "../../insight/app.ts";
 import { lookup } from "../../model/lookup.ts";
 import type { NavEvent, Project, Width } from "../../model/schema.ts";
+import { launch, step } from "../../semantics/step.ts";
+import type { State } from "../../semantics/types.ts";
 import { concreteWays, walkAlong } from "../counterexample/concrete.ts";
+import { directedWalk } from "../counterexample/directed.ts";
 import { helpsAfterAll } from "../counterexample/help.ts";
-import { endsWhere } from "../counterexample/walk.ts";
+import { endsWhere, lastStep, type Reached } from "../counterexample/walk.ts";
 import type { Finding } from "../finding.ts";
 import type { FindingKind } from "../findings/kind.ts";
 import type { Candidate, Place } from "../reach/graph.ts";
-import { hubsOf } from "../reach/graph.ts";
 import type { Exploration } from "../system/exploration.ts";
 
 /** What one search found of one code. */
@@ -52,21 +55,28 @@ function behaviourFinding(exploration: Exploration, { code, severity, shows, hel
     return exploration.complete
       ? { ...common, certainty: "certain" }
       : { ...common, message: `${candidate.message} (Possible: not every state was looked at.)`, certainty: "possible" };
+  const shownAt = (reached: readonly Reached[], { edge }: Place) => {
+    const found =
+      holds && !edge
+        ? endsWhere(project, reached, (state) => holds(project, state, candidate.subjects))
+        : edge
+          ? lastStep(exploration, reached, edge, (step) => shows?.(candidate, step) ?? true)
+          : reached[0]?.walk;
+    return found && !(helps && helpsAfterAll(exploration, helps, candidate.subjects, endOf(project, found))) ? found : undefined;
+  };
   const walk =
     candidate.walk ??
-    firstOf(nearest(exploration, candidate.at), ({ node, edge }) => {
-      const found =
-        holds && !edge
-          ? endsWhere(project, concreteWays(exploration).at(node), (state) => holds(project, state, candidate.subjects))
-          : concreteWays(exploration).walk(node, edge, shows && ((step) => shows(candidate, step)));
-      return found && !(helps && helpsAfterAll(project, helps, { subjects: candidate.subjects, hubs: hubsOf(project, exploration) }, found))
-        ? found
-        : undefined;
-    }) ??
-    firstOf(detours?.(exploration, candidate) ?? [], (detour) => walkAlong(exploration, detour, (step) => shows?.(candidate, step) ?? true));
+    firstOf(nearest(exploration, candidate.at), (place) => shownAt(concreteWays(exploration).at(place.node), place)) ??
+    firstOf(detours?.(exploration, candidate) ?? [], (detour) => walkAlong(exploration, detour, (step) => shows?.(candidate, step) ?? true)) ??
+    (candidate.ifShown ? undefined : directedWalk(exploration, candidate.at, (at, place) => shownAt([at], place)));
   if (walk) return { ...common, certainty: "shown", walk };
   if (candidate.ifShown) return undefined;
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
+}
+
+/** The state in which a walk ends. */
+function endOf(project: Project, walk: readonly NavEvent[]): State {
+  return walk.reduce((state, event) => step(appOf(project), state, event).state, launch(appOf(project)));
 }
 
 /** Places at which a walk is looked for before a finding is given as possible only. */

@@ -18,7 +18,7 @@ import { visibleChild, withChild, withLane } from "../../semantics/state.ts";
 import type { LaneNode, Node, StackNode, State } from "../../semantics/types.ts";
 import { type Covered, contextOf, heldBy, hide, hideContexts, isHidden, isRest, laneOf, mapRests, restOn } from "./hiding.ts";
 import { factsKey, nodeKey, stateKey } from "./key.ts";
-import { WAITING } from "./precision.ts";
+import { beneathOf, WAITING } from "./precision.ts";
 import type { Abstraction, Cut, KnownContexts, Missed, Part, Stop } from "./types.ts";
 
 /** A state with its contexts hidden, and what was hidden now. */
@@ -69,6 +69,7 @@ export class Contexts implements KnownContexts {
   private readonly cuts = new Map<string, Map<string, Cutting>>();
   /** By context the parts of it that are without something. */
   private partCount = 0;
+  private readonly stops = new Map<string, (item: Node) => boolean>();
   private readonly parts = new Map<string, Array<{ into: string } & Missed>>();
   /** By context what others may hold as soon as it may hold anything. */
   private readonly awaiting = new Map<string, Noted[]>();
@@ -118,7 +119,8 @@ export class Contexts implements KnownContexts {
     const left: HiddenState["left"] = [];
     this.settle();
     const state = hideContexts(this.abstraction, full, (name, content, of) => {
-      const context = this.abstraction.precision.contexts === "place" ? name : `${name}#${this.moment(full, of)}`;
+      const place = this.abstraction.precision.contexts === "place" ? name : `${name}#${this.moment(full, of)}`;
+      const context = this.stillWithout(place, content);
       left.push({ context, content });
       return context;
     });
@@ -316,8 +318,21 @@ export class Contexts implements KnownContexts {
     if (this.parts.get(context)?.some(({ into }) => into === name)) return name;
     if (this.partCount >= MOST_PARTS) return context;
     this.partCount += 1;
+    this.stops.set(missed.key, missed.stop);
     push(this.parts, context, { into: name, ...missed });
     for (const content of this.contents(context)) this.todo.push({ content, into: name, missed });
+    return name;
+  }
+
+  /** The part of a context for a content that goes on from one which is without something, where what lies on that is not it either. */
+  private stillWithout(context: string, content: Node): string {
+    const [lowest, ...others] = content.kind === "stack" ? content.items : [];
+    const key = lowest && isRest(lowest) ? /\/no (.+)$/.exec(contextOf(lowest))?.[1] : undefined;
+    const stop = key === undefined ? undefined : this.stops.get(key);
+    if (!stop || !this.abstraction.precision.follows.has(beneathOf(placeIn(key ?? ""))) || others.some(stop)) return context;
+    const name = `${context}/no ${key}`;
+    if (!this.held.has(name) && this.partCount >= MOST_PARTS) return context;
+    if (!this.held.has(name)) this.partCount += 1;
     return name;
   }
 
@@ -380,6 +395,11 @@ export class Contexts implements KnownContexts {
     this.moments.set(key, this.moments.size);
     return this.moments.size - 1;
   }
+}
+
+/** The place that is looked for, by the key of a cut. */
+function placeIn(key: string): string {
+  return key.split(" ").at(-1) ?? "";
 }
 
 const NONE: readonly Node[] = [];

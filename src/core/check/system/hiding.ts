@@ -62,6 +62,11 @@ export function withoutContexts(line: string): string {
   return line.replace(NAMES, "$1");
 }
 
+/** A line or key with contexts known by their place alone. */
+export function withoutParts(line: string): string {
+  return line.replace(NAMES, "$1$2");
+}
+
 /** The contexts in a line, in order. */
 export function contextsIn(line: string): string[] {
   return [...line.matchAll(NAMES)].map(([text]) => text.slice(1));

@@ -4,7 +4,7 @@ import type { Project } from "../../model/schema.ts";
 export interface Precision {
   /**
    * The facts of the app's own that are known, and beside them which entrance waits (`WAITING`) and in which order the members of a tab set
-   * were visited (`visitsOf`). What is not followed may be anything at any moment, and nobody chooses what.
+   * were visited (`visitsOf`), and which places are known not to lie beneath (`beneathOf`). What is not followed may be anything at any moment, and nobody chooses what.
    */
   follows: ReadonlySet<string>;
   /**
@@ -30,7 +30,10 @@ export const WAITING = "@waiting";
 /** Under this name it is followed in which order the members of a tab set were visited. */
 export const visitsOf = (tabs: string): string => `@visits.${tabs}`;
 
-/** All that can be followed of a project. */
+/** Under this name it is followed, where a place was looked for in a stack and not found, that it is not in it. */
+export const beneathOf = (place: string): string => `@beneath.${place}`;
+
+/** All that can be followed of a project, but for what is known to lie beneath. */
 export function followable(project: Project): ReadonlySet<string> {
   return new Set([...appFacts(project), WAITING, ...project.containers.flatMap((c) => (c.kind === "tabs" && c.onBack === "previous" ? [visitsOf(c.id)] : []))]);
 }
@@ -42,6 +45,8 @@ export function appFacts(project: Project): ReadonlySet<string> {
 /** What is not followed, in words. */
 export function inWords(project: Project, name: string): string {
   if (name === WAITING) return "whether a way in waits";
+  const place = [...project.screens, ...project.containers].find(({ id }) => beneathOf(id) === name);
+  if (place) return `whether "${place.name}" lies beneath`;
   const tabs = project.containers.find(({ id }) => visitsOf(id) === name);
   return tabs ? `the order in which the tabs of "${tabs.name}" were visited` : name;
 }

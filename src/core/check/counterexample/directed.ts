@@ -1,0 +1,187 @@
+import { candidateEvents } from "../../insight/available.ts";
+import { once } from "../../model/once.ts";
+import type { NavEvent } from "../../model/schema.ts";
+import type { State } from "../../semantics/types.ts";
+import type { Place } from "../reach/graph.ts";
+import type { Edge, Exploration } from "../system/exploration.ts";
+import { hideContexts, withoutParts } from "../system/hiding.ts";
+import { stateKey } from "../system/key.ts";
+import { WAITING } from "../system/precision.ts";
+import type { Abstraction } from "../system/types.ts";
+import { doubtsIn } from "../system/ways.ts";
+import { concreteEvents, type Reached, replay, startingPoints } from "./walk.ts";
+
+/** What a step that is left counts, where one that was taken counts one: the way need not be the shortest. */
+const HASTE = 2;
+
+/** What a search through `step` looks for. */
+interface Quest<T> {
+  starts: readonly Reached[];
+  /** By state of the abstract search about how many steps are left; undefined where there is no way. Left out: all are as near. */
+  distances?: ReadonlyArray<number | undefined>;
+  /** The steps that may be used. */
+  goes: (edge: Edge) => boolean;
+  /** Concrete states that are looked at, at most. */
+  most: number;
+  /** What is looked for, if it is there; `nodes` are the states of the abstract search that this one may be. */
+  found: (at: Reached, nodes: readonly number[]) => T | undefined;
+}
+
+/**
+ * Looks for something on the document itself, through `step`, led by an abstract search: what is nearest by its graph is taken first (A*,
+ * Hart, Nilsson and Raphael 1968), and where its graph has no way there is none. Undefined where nothing was found.
+ */
+export function searchOnwards<T>(exploration: Exploration, { starts, distances, goes, most, found }: Quest<T>): T | undefined {
+  const finder = once(exploration, makeFinder);
+  const waiting: Reached[][] = [];
+  const seen = new Set<string>();
+  const leftFrom = (nodes: readonly number[]) => (distances ? Math.min(...nodes.map((node) => distances[node] ?? Number.POSITIVE_INFINITY)) : 0);
+  const add = (at: Reached, otherwise: number) => {
+    const key = JSON.stringify(at.state);
+    if (seen.has(key)) return;
+    seen.add(key);
+    const nodes = finder.nodesOf(at.state);
+    const left = nodes.length > 0 ? leftFrom(nodes) : otherwise;
+    if (!Number.isFinite(left)) return;
+    const rank = at.walk.length + HASTE * left;
+    waiting[rank] ??= [];
+    waiting[rank]?.push(at);
+  };
+  for (const at of starts) add(at, 0);
+  for (let tries = 0; tries < most; tries++) {
+    const at = waiting.find((list) => list && list.length > 0)?.pop();
+    if (!at) return undefined;
+    const nodes = finder.nodesOf(at.state);
+    const result = found(at, nodes);
+    if (result !== undefined) return result;
+    const left = leftFrom(nodes);
+    for (const next of onwards(exploration, at, nodes, goes)) add(next, Number.isFinite(left) ? left + 1 : 1);
+  }
+  return undefined;
+}
+
+/** Concrete states from which one walk is looked for, and those for all walks of one search together. */
+const MOST = 250;
+const MOST_TOGETHER = 6_000;
+
+/** Times that a place of a candidate is met before it is given up. */
+const MEETINGS = 40;
+
+type Shown = (at: Reached, place: Place) => NavEvent[] | undefined;
+
+/** A walk to where something shows, for what the shortest ways of a search do not show. `shown` judges a state that stands where it shows. */
+export function directedWalk(exploration: Exploration, places: readonly Place[], shown: Shown): NavEvent[] | undefined {
+  return directed(exploration, places, shown, false) ?? directed(exploration, places, shown, true);
+}
+
+/** `anew`: whether the walk may start anew or come in from outside. */
+function directed(exploration: Exploration, places: readonly Place[], shown: Shown, anew: boolean): NavEvent[] | undefined {
+  const budget = once(exploration, budgetOf);
+  const goes = ({ outcome, way }: Edge) => outcome === "moved" && (anew || way !== "anew");
+  const by = placesByNode(places);
+  const launched = exploration.nodes.filter((node) => node.launched);
+  const starts = launched.flatMap((node) => startingPoints(exploration.abstraction.original, exploration, node));
+  let meetings = MEETINGS;
+  const walk = searchOnwards<NavEvent[] | "none">(exploration, {
+    starts,
+    distances: distancesTo(exploration, [...by.keys()], goes),
+    goes,
+    most: Math.min(MOST, budget.left),
+    found: (at, nodes) => {
+      budget.left -= 1;
+      for (const place of nodes.flatMap((node) => by.get(node) ?? []).slice(0, 2)) {
+        meetings -= 1;
+        const found = shown(at, place);
+        if (found) return found;
+      }
+      return meetings <= 0 ? "none" : undefined;
+    },
+  });
+  return walk === "none" ? undefined : walk;
+}
+
+const budgetOf = (_: Exploration) => ({ left: MOST_TOGETHER });
+
+function placesByNode(places: readonly Place[]): Map<number, Place[]> {
+  const by = new Map<number, Place[]>();
+  for (const place of places) by.set(place.node, [...(by.get(place.node) ?? []), place]);
+  return by;
+}
+
+/** Steps that something counts which the way itself has to bring about first: what a lane is left with, or a value that is not followed. */
+const BROUGHT_ABOUT = 3;
+
+/** By state of the search about how many steps it takes to one of some others. */
+export function distancesTo({ nodes }: Exploration, goals: readonly number[], goes: (edge: Edge) => boolean): Array<number | undefined> {
+  const into = nodes.map((): Array<{ from: number; steps: number }> => []);
+  nodes.forEach(({ edges }, from) => {
+    for (const edge of edges) {
+      if (!goes(edge)) continue;
+      const steps = edge.way === "reveal" ? (edge.asMade ? 0 : BROUGHT_ABOUT) : 1 + BROUGHT_ABOUT * doubtsIn(edge);
+      into[edge.to]?.push({ from, steps });
+    }
+  });
+  const out: Array<number | undefined> = new Array(nodes.length);
+  const waiting: Array<number[] | undefined> = [[...goals]];
+  for (let steps = 0; steps < waiting.length; steps++)
+    for (const at of waiting[steps] ?? []) {
+      if (out[at] !== undefined) continue;
+      out[at] = steps;
+      for (const step of into[at] ?? []) {
+        if (out[step.from] !== undefined) continue;
+        waiting[steps + step.steps] ??= [];
+        waiting[steps + step.steps]?.push(step.from);
+      }
+    }
+  return out;
+}
+
+/** The states that one more step leads to: by the steps that the search knows, or, where it does not know the state, by all that can be tried. */
+function onwards(exploration: Exploration, at: Reached, nodes: readonly number[], goes: (edge: Edge) => boolean): Reached[] {
+  const project = exploration.abstraction.original;
+  const tried = new Set<string>();
+  const out: Reached[] = [];
+  const go = (events: NavEvent[]) => {
+    const key = JSON.stringify(events);
+    if (tried.has(key)) return;
+    tried.add(key);
+    const next = replay(project, at, events);
+    if (next?.result.outcome === "moved") out.push(next.reached);
+  };
+  const edges: Edge[] = nodes.flatMap((node) => exploration.nodes[node]?.edges.filter((edge) => goes(edge) && edge.way !== "reveal") ?? []);
+  for (const edge of edges) for (const events of concreteEvents(project, at.state, edge)) go(events);
+  if (nodes.length === 0) for (const event of candidateEvents(project, at.state)) if (event.do !== "width") go([event]);
+  return out;
+}
+
+/** Finds the states of a search that a concrete one may be. */
+class Finder {
+  private readonly byKey = new Map<string, number[]>();
+  private readonly known = new WeakMap<State, number[]>();
+
+  constructor(private readonly exploration: Exploration) {
+    exploration.nodes.forEach(({ key, pending }, i) => {
+      if (pending) return;
+      const name = withoutParts(key);
+      const known = this.byKey.get(name);
+      if (known) known.push(i);
+      else this.byKey.set(name, [i]);
+    });
+  }
+
+  nodesOf(state: State): readonly number[] {
+    const made = this.known.get(state) ?? this.byKey.get(withoutParts(keyOf(this.exploration.abstraction, state))) ?? [];
+    this.known.set(state, made);
+    return made;
+  }
+}
+
+const makeFinder = (exploration: Exploration) => new Finder(exploration);
+
+/** The key of a concrete state with all hidden that the search hides, and without what it does not follow. */
+function keyOf(abstraction: Abstraction, state: State): string {
+  const facts = Object.fromEntries(abstraction.project.facts.map(({ id }) => [id, state.facts[id] ?? null]));
+  const { waiting, ...rest } = state;
+  const known: State = { ...rest, facts, ...(waiting && abstraction.precision.follows.has(WAITING) ? { waiting } : {}) };
+  return stateKey(abstraction.app.plan, hideContexts(abstraction, known));
+}
