@@ -5,10 +5,10 @@ import { wayTo } from "../../../src/core/check/counterexample/wayTo.ts";
 import { kindOf } from "../../../src/core/check/findings/all.ts";
 import { abstractionOf } from "../../../src/core/check/system/abstraction.ts";
 import { explore } from "../../../src/core/check/system/explore.ts";
-import { appOf, appOf } from "../../../src/core/insight/app.ts";
+import { appOf } from "../../../src/core/insight/app.ts";
 import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
 import { currentScreen } from "../../../src/core/semantics/state.ts";
-import { launch, launch, step, step } from "../../../src/core/semantics/step.ts";
+import { launch, step } from "../../../src/core/semantics/step.ts";
 import { app } from "../../vectors/app.ts";
 
 const leg = (id: string): NavEvent => ({ do: "leg", leg: id });
