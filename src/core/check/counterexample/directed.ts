@@ -1,6 +1,7 @@
 import { candidateEvents } from "../../insight/available.ts";
 import { once } from "../../model/once.ts";
 import type { NavEvent } from "../../model/schema.ts";
+import { visiblePath } from "../../semantics/state.ts";
 import type { State } from "../../semantics/types.ts";
 import type { Place } from "../reach/graph.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
@@ -8,11 +9,14 @@ import { hideContexts, withoutParts } from "../system/hiding.ts";
 import { stateKey } from "../system/key.ts";
 import { WAITING } from "../system/precision.ts";
 import type { Abstraction } from "../system/types.ts";
-import { doubtsIn } from "../system/ways.ts";
+import { doubtsIn, showsWhatWasLeft } from "../system/ways.ts";
 import { concreteEvents, type Reached, replay, startingPoints } from "./walk.ts";
 
 /** What a step that is left counts, where one that was taken counts one: the way need not be the shortest. */
 const HASTE = 2;
+
+/** Concrete states that are followed of those which are one to the abstract search, with the same facts and visits: they differ in what is hidden alone. */
+const MOST_ALIKE = 3;
 
 /** What a search through `step` looks for. */
 interface Quest<T> {
@@ -35,6 +39,7 @@ export function searchOnwards<T>(exploration: Exploration, { starts, distances, 
   const finder = once(exploration, makeFinder);
   const waiting: Reached[][] = [];
   const seen = new Set<string>();
+  const alike = new Map<string, number>();
   const leftFrom = (nodes: readonly number[]) => (distances ? Math.min(...nodes.map((node) => distances[node] ?? Number.POSITIVE_INFINITY)) : 0);
   const add = (at: Reached, otherwise: number) => {
     const key = JSON.stringify(at.state);
@@ -43,6 +48,10 @@ export function searchOnwards<T>(exploration: Exploration, { starts, distances, 
     const nodes = finder.nodesOf(at.state);
     const left = nodes.length > 0 ? leftFrom(nodes) : otherwise;
     if (!Number.isFinite(left)) return;
+    const kind = `${nodes.join()} ${JSON.stringify(at.state.facts)} ${at.state.waiting?.entrance ?? ""} ${visitsIn(at.state)}`;
+    const met = alike.get(kind) ?? 0;
+    if (nodes.length > 0 && met >= MOST_ALIKE) return;
+    alike.set(kind, met + 1);
     const rank = at.walk.length + HASTE * left;
     waiting[rank] ??= [];
     waiting[rank]?.push(at);
@@ -100,6 +109,13 @@ function directed(exploration: Exploration, places: readonly Place[], shown: Sho
   return walk === "none" ? undefined : walk;
 }
 
+/** The orders in which lanes that show were visited. */
+function visitsIn(state: State): string {
+  return visiblePath(state.base)
+    .flatMap((node) => (node.kind === "tabs" ? [node.visited.join()] : []))
+    .join(" ");
+}
+
 const budgetOf = (_: Exploration) => ({ left: MOST_TOGETHER });
 
 function placesByNode(places: readonly Place[]): Map<number, Place[]> {
@@ -108,16 +124,18 @@ function placesByNode(places: readonly Place[]): Map<number, Place[]> {
   return by;
 }
 
-/** Steps that something counts which the way itself has to bring about first: what a lane is left with, or a value that is not followed. */
-const BROUGHT_ABOUT = 3;
+/** Steps that it counts for if something must have been brought about first: what a lane is left with, and a value that is not followed. */
+const LEFT_THERE = 8;
+const DOUBTED = 2;
 
 /** By state of the search about how many steps it takes to one of some others. */
 export function distancesTo({ nodes }: Exploration, goals: readonly number[], goes: (edge: Edge) => boolean): Array<number | undefined> {
   const into = nodes.map((): Array<{ from: number; steps: number }> => []);
-  nodes.forEach(({ edges }, from) => {
+  nodes.forEach(({ edges, pending }, from) => {
     for (const edge of edges) {
       if (!goes(edge)) continue;
-      const steps = edge.way === "reveal" ? (edge.asMade ? 0 : BROUGHT_ABOUT) : 1 + BROUGHT_ABOUT * doubtsIn(edge);
+      const left = showsWhatWasLeft(edge) && !pending?.beneath ? LEFT_THERE : 0;
+      const steps = left + (edge.way === "reveal" ? 0 : 1 + DOUBTED * doubtsIn(edge));
       into[edge.to]?.push({ from, steps });
     }
   });

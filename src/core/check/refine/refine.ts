@@ -1,7 +1,8 @@
+import { ownersAround } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Finding } from "../finding.ts";
 import type { CheckOptions } from "../options.ts";
-import { appFacts, closest, coarse, followable } from "../system/precision.ts";
+import { appFacts, closest, coarse, costOf, followable, placeBeneath } from "../system/precision.ts";
 import { type Found, keyOf, type Look, look, MET, union } from "./look.ts";
 
 /** Times that facts are added before everything is told apart. */
@@ -34,8 +35,9 @@ const TOGETHER = 3;
 /** States of a look up to which it is worth while to tell everything apart. */
 const CLOSEST_STATES = 3_000;
 
-/** What is left unsure is looked at one by one, with so many times the states of one closer look. */
-const ONE_BY_ONE = 4;
+/** States of all looks together at what is left unsure one by one: so many, and so many times those of the look before. */
+const ONE_BY_ONE_STATES = 10_000;
+const ONE_BY_ONE_TIMES = 4;
 
 /**
  * The findings of a project, in no order. It is followed coarsely first. Coarse states stand for more than there is, and nobody is helped by
@@ -81,49 +83,55 @@ function mayNameTooMuch({ code, certainty }: Finding): boolean {
 }
 
 /**
- * Looks at what is unsure one by one, each with the facts that it rests on alone: what is not found then is not there, and what is shown is.
- * So the states of each look grow with the facts of one finding, not with those of all together.
+ * Looks at what is unsure one by one, following one more of the facts that it rests on each time: what is not found then is not there, and
+ * what is shown is. So the states of each look grow with the facts of one finding, not with those of all together.
  */
 function oneByOne(project: Project, last: Look, followed: ReadonlySet<string>, options: CheckOptions): Found {
   let { findings } = last;
   const most = within(last, options).states ?? 0;
-  let left = ONE_BY_ONE * most;
-  const waiting: Waiting[] = [...last.unsure].map(([key, facts]) => ({ key, facts: union([followed, facts]), before: followed.size }));
-  for (let next = smallest(waiting); next; next = smallest(waiting)) {
-    const { facts, before } = next;
-    const keys = [next.key, ...takeAlike(waiting, facts)];
-    if (facts.size === before || left <= 0) continue;
-    const closer = look(project, coarse(facts), { ...options, states: Math.min(most, left) }, new Set(keys));
+  let left = ONE_BY_ONE_STATES + ONE_BY_ONE_TIMES * statesOf(last);
+  let waiting = [...last.unsure].map(([key, facts]): Waiting => ({ key, facts: followed, next: cheapestFirst(facts, followed) }));
+  for (;;) {
+    waiting = waiting.filter(({ next }) => next.length > 0).sort((a, b) => a.facts.size - b.facts.size);
+    const [first] = waiting;
+    if (!first || left <= 0) return { ...last, findings };
+    const alike = together(project, waiting, first);
+    const facts = union([first.facts, new Set(alike.map(({ next }) => next[0] as string))]);
+    const closer = look(project, coarse(facts), { ...options, states: Math.min(most, left) }, new Set(alike.map(({ key }) => key)));
     left -= statesOf(closer);
-    if (!closer.complete) continue;
-    for (const key of keys) {
-      findings = settled(findings, key, closer.findings);
-      const rests = closer.unsure.get(key);
-      if (rests) waiting.push({ key, facts: union([facts, rests]), before: facts.size });
+    for (const one of alike) {
+      if (closer.complete) findings = settled(findings, one.key, closer.findings);
+      const rests = closer.complete ? (closer.unsure.get(one.key) ?? []) : one.next.slice(1);
+      waiting.splice(waiting.indexOf(one), 1);
+      waiting.push({ key: one.key, facts: closer.complete ? facts : one.facts, next: cheapestFirst(rests, closer.complete ? facts : one.facts) });
     }
   }
-  return { ...last, findings };
 }
 
-/** What is unsure, with the facts that are to be followed for it, and how many were before. */
+/** What is unsure, with the facts that are followed for it, and those that may have to be as well. */
 interface Waiting {
   key: string;
   facts: ReadonlySet<string>;
-  before: number;
+  next: string[];
 }
 
-/** Takes out what needs the fewest facts. */
-function smallest(waiting: Waiting[]): Waiting | undefined {
-  const fewest = Math.min(...waiting.map(({ facts }) => facts.size));
-  const at = waiting.findIndex(({ facts }) => facts.size === fewest);
-  return at < 0 ? undefined : waiting.splice(at, 1)[0];
+/** Facts that are not followed yet, first those that bring few more states. */
+function cheapestFirst(facts: Iterable<string>, followed: ReadonlySet<string>): string[] {
+  return [...facts].filter((fact) => !followed.has(fact)).sort((a, b) => costOf(a) - costOf(b));
 }
 
-/** Takes out what needs just some facts, and gives its keys. */
-function takeAlike(waiting: Waiting[], facts: ReadonlySet<string>): string[] {
-  const alike = waiting.filter((one) => one.facts.size === facts.size && [...one.facts].every((fact) => facts.has(fact)));
-  for (const one of alike) waiting.splice(waiting.indexOf(one), 1);
-  return alike.map(({ key }) => key);
+/** What one look will do for: with the same fact, or with places that may lie beneath, each of which brings few states of its own: one in each stack. */
+function together(project: Project, waiting: readonly Waiting[], first: Waiting): Waiting[] {
+  const taken = new Map<string, string>();
+  return waiting.filter(({ facts, next: [fact = ""] }) => {
+    if (facts.size !== first.facts.size || ![...facts].every((one) => first.facts.has(one))) return false;
+    const place = placeBeneath(fact);
+    if (place === undefined || placeBeneath(first.next[0] ?? "") === undefined) return fact === first.next[0];
+    const owner = ownersAround(project, place)[0]?.id ?? "";
+    if ((taken.get(owner) ?? fact) !== fact) return false;
+    taken.set(owner, fact);
+    return true;
+  });
 }
 
 /** Some findings with what a closer look says of one of them; of a place that was met, with what it says of what is out of reach, or far. */

@@ -17,7 +17,7 @@ import { plainApp } from "../../semantics/app.ts";
 import { plainStacks } from "../../semantics/stacks.ts";
 import { shownIn } from "../../semantics/state.ts";
 import type { App, Node, Shown, StackAccess } from "../../semantics/types.ts";
-import { Chooser, CONTEXT_QUESTION, FACT_QUESTION } from "./choices.ts";
+import { Chooser, CONTEXT_QUESTION, FACT_QUESTION, showing } from "./choices.ts";
 import { contextOf, isHidden, isRest, restOn } from "./hiding.ts";
 import { closest, followable, visitsOf, WAITING } from "./precision.ts";
 import type { Abstraction, KnownContexts, Rests } from "./types.ts";
@@ -162,13 +162,13 @@ function arrivingOr(abstraction: Abstraction, hidden: Shown): Node {
   const others = arriving.length < contexts(abstraction).contents(context).length;
   abstraction.rests.eachArriving.add(context);
   if (!others) abstraction.rests.flags.add(`quiet ${context}`);
-  return pick(abstraction, context, "shown", others ? [hidden, ...arriving] : arriving);
+  return pick(abstraction, context, showing(context), others ? [hidden, ...arriving] : arriving);
 }
 
 /** One of some contents; only the new one, where a step is worked out once more for that. */
-function pick<T extends Node>({ chooser, only }: Abstraction, context: string, why: string, options: readonly T[]): T {
+function pick<T extends Node>({ chooser, only }: Abstraction, context: string, question: string, options: readonly T[]): T {
   const taken = only?.context === context ? options.filter((option) => option === only.content) : options;
-  return chooser.choose(`${CONTEXT_QUESTION}${context} ${why}`, taken.length > 0 ? taken : options);
+  return chooser.choose(question, taken.length > 0 ? taken : options);
 }
 
 /**
@@ -192,14 +192,14 @@ function contentOf(abstraction: Abstraction, hidden: Shown, why: "search" | "sho
   }
   if (wanted === undefined) {
     abstraction.rests.each.add(context);
-    return pick(abstraction, context, "", contents);
+    return pick(abstraction, context, CONTEXT_QUESTION + context, contents);
   }
   const part = contexts(abstraction).holding(context, wanted);
   abstraction.rests.each.add(part.context);
   const lacks = part.lacking.size > 0;
   if (!lacks) abstraction.rests.flags.add(`lacking ${part.context}`);
   const holding = contexts(abstraction).contents(part.context);
-  return pick(abstraction, part.context, "", lacks || holding.length === 0 ? [hidden, ...holding] : holding);
+  return pick(abstraction, part.context, CONTEXT_QUESTION + part.context, lacks || holding.length === 0 ? [hidden, ...holding] : holding);
 }
 
 /** The items with the top known where it may be a place, or hidden as they are. */
@@ -208,7 +208,12 @@ function topOf(abstraction: Abstraction, rest: Shown, place: string): Items {
   abstraction.rests.each.add(context);
   const contents = contexts(abstraction).contents(context);
   const matching = contents.filter((content) => content.kind === "stack" && content.items[content.items.length - 1]?.at === place);
-  const found = pick<Node>(abstraction, context, `on top ${place}`, matching.length < contents.length ? [rest, ...matching] : matching);
+  const found = pick<Node>(
+    abstraction,
+    context,
+    `${CONTEXT_QUESTION}${context} on top ${place}`,
+    matching.length < contents.length ? [rest, ...matching] : matching,
+  );
   return found.kind === "stack" ? found.items : [rest];
 }
 
@@ -237,7 +242,7 @@ function bringUpHidden(abstraction: Abstraction, context: string, find: Find, so
   const cut = cutKnown(abstraction, context, "container", (item) => item.kind !== "shown");
   if (!cut) return undefined;
   abstraction.rests.each.add(cut);
-  const content = pick(abstraction, cut, "", contexts(abstraction).contents(cut));
+  const content = pick(abstraction, cut, CONTEXT_QUESTION + cut, contexts(abstraction).contents(cut));
   const items = content.kind === "stack" ? content.items : [];
   const found = find(items[items.length - 1] as Node);
   return found ? [...items.slice(0, -1), found] : cutIn(abstraction, items.slice(0, -1), find, sought, seen);

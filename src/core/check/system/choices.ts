@@ -58,6 +58,14 @@ export function isImposed({ question }: Choice, facts = true): boolean {
 
 /** How a question begins that asks what a hidden context holds. */
 export const CONTEXT_QUESTION = "context ";
+/** The question what a context shows that comes to light. */
+export const showing = (context: string): string => `${CONTEXT_QUESTION}${context} shown`;
+
+/** Whether a question is that. */
+export function isShowing(question: string): boolean {
+  return question.startsWith(CONTEXT_QUESTION) && question.endsWith(" shown");
+}
+
 /** How a question begins that asks for a fact of the app which is not followed. */
 export const FACT_QUESTION = "app ";
 

@@ -312,11 +312,13 @@ export class Contexts implements KnownContexts {
   }
 
   /** The part of a context in which something is not found; the context itself where it is a part already, or parts are too many. */
-  private without(context: string, missed: Missed): string {
-    if (context.includes("/no ")) return context;
+  private without(whole: string, missed: Missed): string {
+    const [context = whole, other] = whole.split("/no ");
+    // One thing is known not to be in a part. What is followed goes first.
+    if (other !== undefined && (this.isFollowed(other) || !this.isFollowed(missed.key))) return whole;
     const name = `${context}/no ${missed.key}`;
     if (this.parts.get(context)?.some(({ into }) => into === name)) return name;
-    if (this.partCount >= MOST_PARTS) return context;
+    if (this.partCount >= MOST_PARTS && !this.isFollowed(missed.key)) return whole;
     this.partCount += 1;
     this.stops.set(missed.key, missed.stop);
     push(this.parts, context, { into: name, ...missed });
@@ -329,11 +331,14 @@ export class Contexts implements KnownContexts {
     const [lowest, ...others] = content.kind === "stack" ? content.items : [];
     const key = lowest && isRest(lowest) ? /\/no (.+)$/.exec(contextOf(lowest))?.[1] : undefined;
     const stop = key === undefined ? undefined : this.stops.get(key);
-    if (!stop || !this.abstraction.precision.follows.has(beneathOf(placeIn(key ?? ""))) || others.some(stop)) return context;
+    if (!stop || !this.isFollowed(key ?? "") || others.some(stop)) return context;
     const name = `${context}/no ${key}`;
-    if (!this.held.has(name) && this.partCount >= MOST_PARTS) return context;
-    if (!this.held.has(name)) this.partCount += 1;
     return name;
+  }
+
+  /** Whether it is followed that what a cut looked for is not there; the key ends in its place. */
+  private isFollowed(key: string): boolean {
+    return this.abstraction.precision.follows.has(beneathOf(key.split(" ").at(-1) ?? ""));
   }
 
   private partContent(content: Node, into: string, missed: Missed) {
@@ -395,11 +400,6 @@ export class Contexts implements KnownContexts {
     this.moments.set(key, this.moments.size);
     return this.moments.size - 1;
   }
-}
-
-/** The place that is looked for, by the key of a cut. */
-function placeIn(key: string): string {
-  return key.split(" ").at(-1) ?? "";
 }
 
 const NONE: readonly Node[] = [];

@@ -5,9 +5,10 @@ import { branchNode, currentScreen } from "../../semantics/state.ts";
 import { arrive, beginning } from "../../semantics/step.ts";
 import type { Node } from "../../semantics/types.ts";
 import { arrives, noRests } from "./abstraction.ts";
+import { isShowing } from "./choices.ts";
 import { Contexts, type HiddenState } from "./contexts.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
-import { isUnder, pendingIn, revealed } from "./hiding.ts";
+import { isHidden, isUnder, pendingIn, revealed } from "./hiding.ts";
 import { factsKey } from "./key.ts";
 import { events, noEdge, run, type Step, startEvents, stepName, watched } from "./steps.ts";
 import type { Abstraction } from "./types.ts";
@@ -181,6 +182,8 @@ class Search {
     for (const context of abstraction.rests.eachArriving) watch(this.eachArriving, context, at, step);
     for (const flag of abstraction.rests.flags) watch(this.flags, flag, at, step);
     for (const { edge, state, missed } of results) {
+      const shown = edge.choices.find(({ question }) => isShowing(question))?.answer as Node | undefined;
+      if (shown && !isHidden(shown)) edge.asMade = this.contexts.isAsMade(shown);
       edge.to = state === undefined ? at : this.enter(this.contexts.hide(state, missed), { node: at, edge });
       node.edges.push(edge);
     }

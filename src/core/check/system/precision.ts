@@ -1,3 +1,4 @@
+import { nameOf } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 
 /** What a search tells apart. Coarser is faster; what it can not settle is looked at with more precision. */
@@ -33,6 +34,9 @@ export const visitsOf = (tabs: string): string => `@visits.${tabs}`;
 /** Under this name it is followed, where a place was looked for in a stack and not found, that it is not in it. */
 export const beneathOf = (place: string): string => `@beneath.${place}`;
 
+/** The place of which such a name says that it lies beneath; undefined for other names. */
+export const placeBeneath = (name: string): string | undefined => (name.startsWith(beneathOf("")) ? name.slice(beneathOf("").length) : undefined);
+
 /** All that can be followed of a project, but for what is known to lie beneath. */
 export function followable(project: Project): ReadonlySet<string> {
   return new Set([...appFacts(project), WAITING, ...project.containers.flatMap((c) => (c.kind === "tabs" && c.onBack === "previous" ? [visitsOf(c.id)] : []))]);
@@ -42,11 +46,16 @@ export function appFacts(project: Project): ReadonlySet<string> {
   return new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id));
 }
 
+/** About how many more states following something brings, in no unit: 0 hardly any. */
+export function costOf(name: string): number {
+  return placeBeneath(name) !== undefined ? 0 : name === WAITING ? 1 : name.startsWith(visitsOf("")) ? 3 : 2;
+}
+
 /** What is not followed, in words. */
 export function inWords(project: Project, name: string): string {
   if (name === WAITING) return "whether a way in waits";
-  const place = [...project.screens, ...project.containers].find(({ id }) => beneathOf(id) === name);
-  if (place) return `whether "${place.name}" lies beneath`;
+  const place = placeBeneath(name);
+  if (place !== undefined) return `whether "${nameOf(project, place)}" lies beneath`;
   const tabs = project.containers.find(({ id }) => visitsOf(id) === name);
   return tabs ? `the order in which the tabs of "${tabs.name}" were visited` : name;
 }

@@ -11,6 +11,11 @@ export interface Reached {
 /** What it costs to rely on a lane or rest holding something that the way itself need not have put there. */
 const DETOUR = 100_000_000;
 
+/** Whether a step shows a lane, or what lies beneath, as some other way has left it. */
+export function showsWhatWasLeft({ way, asMade }: Edge): boolean {
+  return way === "reveal" ? !asMade : asMade === false;
+}
+
 /** What it costs to rely on something that is not followed having the value that the way needs. */
 export const DOUBT = 1_000_000_000;
 
@@ -42,7 +47,7 @@ export function* shortestWays(nodes: readonly Explored[], roots: readonly number
         const step = edge.outcome === "moved" && !known.has(edge.to) ? (edge.way === "reveal" ? 0 : costOf(edge)) : undefined;
         if (step === undefined) continue;
         const next: Reached = { at: edge.to, cost: reached.cost + step, by: { node: reached.at, edge } };
-        const total = price + step + (edge.way === "reveal" && !edge.asMade ? DETOUR : 0);
+        const total = price + step + (showsWhatWasLeft(edge) ? DETOUR : 0);
         if (total === price) now.push(next);
         else if (waiting.has(total)) waiting.get(total)?.push(next);
         else waiting.set(total, [next]);
