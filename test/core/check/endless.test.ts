@@ -8,6 +8,7 @@ import { app } from "../../vectors/app.ts";
 const repeats = { mayRepeat: true };
 const noUp = { up: "none" };
 const hub = { hub: true };
+const PAGES = Array.from({ length: 14 }, (_, i) => `page${i}`);
 
 /** What is wrong that people could get stuck in: code, subjects, and how sure it is. */
 const stuck = (project: Project) =>
@@ -59,6 +60,19 @@ describe("stacks without end are no traps", () => {
       screens: { home: hub, item: repeats },
       facts: [{ id: "in", type: "boolean", initial: false, source: "app" }],
       legs: ["enter signIn reset home set.in=true", "open home push item", "similar item push item"],
+    }),
+    "folders with many pages, and a panel over them that only a swipe closes": app("tour", {
+      stacks: { tour: "start main", main: `home folder ${PAGES.join(" ")} hall`, small: "playing" },
+      modals: { panel: ["small", { shape: "panel", blocks: false, dims: false, closeOn: ["swipe"] }] },
+      screens: { hall: hub, folder: repeats, ...Object.fromEntries(PAGES.map((id) => [id, repeats])) },
+      legs: [
+        "begin start reset main",
+        "play home open panel",
+        "in home push folder",
+        "deeper folder push folder",
+        "up home push hall",
+        ...PAGES.flatMap((id) => [`${id}a folder push ${id}`, `${id}b ${id} push folder`]),
+      ],
     }),
     "a modal with a looping stack that Back closes": app("main", {
       stacks: { main: "list", steps: "step" },

@@ -35,7 +35,48 @@ function sheets(pages: number, modals: number): Project {
   });
 }
 
+/** Tabs of stacks two deep whose Back goes to the tab visited before. */
+function visited(count: number): Project {
+  const all = Array.from({ length: count }, (_, t) => t);
+  return app("tabs", {
+    tabs: { tabs: [all.map((t) => `lane${t}`).join(" "), { onBack: "previous" }] },
+    stacks: Object.fromEntries(all.map((t) => [`lane${t}`, `a${t} b${t}`])),
+    legs: all.map((t) => `to${t} a${t} push b${t}`),
+  });
+}
+
+/** Pages behind a sign-in, with links to some of them that wait for it. */
+function linked(links: number): Project {
+  const pages = Array.from({ length: 20 }, (_, i) => `p${i}`);
+  return app("s", {
+    stacks: { s: `signIn home ${pages.join(" ")}` },
+    facts: [{ id: "in", type: "boolean", initial: false, source: "app" }],
+    legs: ["enter signIn reset home set.in=true resumes", ...pages.map((to) => `to${to} home push ${to}`), "out home reset signIn set.in=false"],
+    entrances: pages.slice(0, links).map((to) => ({
+      id: `link${to}`,
+      name: to,
+      kind: "link",
+      pattern: `/${to}`,
+      to,
+      when: "fact.in",
+      otherwise: "signIn",
+      resume: true,
+      warm: "rebuild",
+    })),
+  });
+}
+
 describe("what the search costs in states", () => {
+  it("does not grow with the orders in which tabs were visited, which Back follows", () => {
+    const [three, six] = [states(visited(3)), states(visited(6))];
+    expect(six / three).toBeLessThan(4);
+  });
+
+  it("does not grow with the links that may wait for a sign-in", () => {
+    const [one, twenty] = [states(linked(1)), states(linked(20))];
+    expect(twenty / one).toBeLessThan(2);
+  });
+
   it("grows with the screens of lanes, and not with the product of their depths", () => {
     const [two, eight] = [states(lanes(2)), states(lanes(8))];
     expect(eight / two).toBeLessThan(4.5);
