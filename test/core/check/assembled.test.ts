@@ -116,6 +116,14 @@ it(`${DOCUMENTS} apps as many teams might build them are proved for any depth; w
   expect(counts.withPossible / counts.documents).toBeLessThanOrEqual(0.1);
 });
 
+it("larger ones, in which containers are brought up from deep in a stack, are followed to the end", () => {
+  for (const [seed, size] of [
+    [14, 60],
+    [21, 80],
+  ] as const)
+    expect(check(assembledApp(seed, size), { fixes: false }).proof).toMatchObject({ complete: true, depth: "any" });
+});
+
 it("and where they have a pit that nothing leads out of, and a dialog that nothing closes, both are shown", () => {
   const missed: string[] = [];
   for (const seed of seeds.slice(0, 6)) {

@@ -255,7 +255,7 @@ function cutKnown(abstraction: Abstraction, context: string, key: string, stop: 
   const found = contexts(abstraction).contents(cut.context).length > 0;
   if (!cut.missed) flags.add(`missed ${cut.context}`);
   if (!found) flags.add(`found ${cut.context}`);
-  if (found && (!cut.missed || abstraction.chooser.choose(`${CONTEXT_QUESTION}${cut.context}`, [true, false]))) return cut.context;
+  if (found && (!cut.missed || abstraction.chooser.choose(`${CONTEXT_QUESTION}${cut.context} found`, [true, false]))) return cut.context;
   abstraction.missed.set(context, [...(abstraction.missed.get(context) ?? []), { key, stop }]);
   return undefined;
 }
