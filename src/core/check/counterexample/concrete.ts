@@ -5,7 +5,7 @@ import { DOUBT, doubtsIn, shortestWays } from "../system/ways.ts";
 import { alongEdge, type LastStep, lastStep, type Reached, startingPoints } from "./walk.ts";
 
 /** By which step a state is reached; undefined for one that a launch shows. */
-export type By = { node: number; edge: Edge } | undefined;
+type By = { node: number; edge: Edge } | undefined;
 
 /**
  * Concrete states along a tree of ways: by state of the search those in which the way to it ends, or, where it does not replay, those
@@ -82,20 +82,3 @@ const makeSureWays = (exploration: Exploration) => {
     return known;
   };
 };
-
-/** A way that goes to a state of a search by the shortest way, and from there along some steps; the last of them is to show something. */
-export interface Detour {
-  from: number;
-  edges: readonly Edge[];
-  last: Edge;
-}
-
-/** A concrete walk along a detour whose last step is as asked; undefined where there is none. */
-export function walkAlong(exploration: Exploration, { from, edges, last }: Detour, shows: (step: LastStep) => boolean): NavEvent[] | undefined {
-  let reached = concreteWays(exploration).at(from);
-  for (const edge of edges) {
-    if (reached.length === 0) return undefined;
-    reached = alongEdge(exploration, reached, edge);
-  }
-  return lastStep(exploration, reached, last, shows);
-}

@@ -3,13 +3,14 @@ import { once } from "../../model/once.ts";
 import type { NavEvent } from "../../model/schema.ts";
 import { visiblePath } from "../../semantics/state.ts";
 import type { State } from "../../semantics/types.ts";
-import type { Place } from "../reach/graph.ts";
-import type { Edge, Exploration } from "../system/exploration.ts";
+import type { Candidate, Place } from "../reach/graph.ts";
+import type { Edge, Exploration, Explored, Way } from "../system/exploration.ts";
 import { hideContexts, withoutParts } from "../system/hiding.ts";
 import { stateKey } from "../system/key.ts";
 import { WAITING } from "../system/precision.ts";
 import type { Abstraction } from "../system/types.ts";
 import { doubtsIn, showsWhatWasLeft } from "../system/ways.ts";
+import { concreteWays } from "./concrete.ts";
 import { concreteEvents, type Reached, replay, startingPoints } from "./walk.ts";
 
 /** What a step that is left counts, where one that was taken counts one: the way need not be the shortest. */
@@ -23,8 +24,10 @@ interface Quest<T> {
   starts: readonly Reached[];
   /** By state of the abstract search about how many steps are left; undefined where there is no way. Left out: all are as near. */
   distances?: ReadonlyArray<number | undefined>;
-  /** The steps that may be used. */
-  goes: (edge: Edge) => boolean;
+  /** The ways that may be used. */
+  ways: ReadonlySet<Way>;
+  /** What must be so in each state on the way. */
+  still?: (state: State) => boolean;
   /** Concrete states that are looked at, at most. */
   most: number;
   /** What is looked for, if it is there; `nodes` are the states of the abstract search that this one may be. */
@@ -35,7 +38,7 @@ interface Quest<T> {
  * Looks for something on the document itself, through `step`, led by an abstract search: what is nearest by its graph is taken first (A*,
  * Hart, Nilsson and Raphael 1968), and where its graph has no way there is none. Undefined where nothing was found.
  */
-export function searchOnwards<T>(exploration: Exploration, { starts, distances, goes, most, found }: Quest<T>): T | undefined {
+export function searchOnwards<T>(exploration: Exploration, { starts, distances, ways, still, most, found }: Quest<T>): T | undefined {
   const finder = once(exploration, makeFinder);
   const waiting: Reached[][] = [];
   const seen = new Set<string>();
@@ -43,7 +46,7 @@ export function searchOnwards<T>(exploration: Exploration, { starts, distances, 
   const leftFrom = (nodes: readonly number[]) => (distances ? Math.min(...nodes.map((node) => distances[node] ?? Number.POSITIVE_INFINITY)) : 0);
   const add = (at: Reached, otherwise: number) => {
     const key = JSON.stringify(at.state);
-    if (seen.has(key)) return;
+    if (seen.has(key) || still?.(at.state) === false) return;
     seen.add(key);
     const nodes = finder.nodesOf(at.state);
     const left = nodes.length > 0 ? leftFrom(nodes) : otherwise;
@@ -64,14 +67,14 @@ export function searchOnwards<T>(exploration: Exploration, { starts, distances, 
     const result = found(at, nodes);
     if (result !== undefined) return result;
     const left = leftFrom(nodes);
-    for (const next of onwards(exploration, at, nodes, goes)) add(next, Number.isFinite(left) ? left + 1 : 1);
+    for (const next of onwards(exploration, at, nodes, ways)) add(next, Number.isFinite(left) ? left + 1 : 1);
   }
   return undefined;
 }
 
 /** Concrete states from which one walk is looked for, and those for all walks of one search together. */
 const MOST = 250;
-const MOST_TOGETHER = 6_000;
+const MOST_TOGETHER = 2_500;
 
 /** Times that a place of a candidate is met before it is given up. */
 const MEETINGS = 40;
@@ -83,18 +86,54 @@ export function directedWalk(exploration: Exploration, places: readonly Place[],
   return directed(exploration, places, shown, false) ?? directed(exploration, places, shown, true);
 }
 
+/** What a walk must come by: it begins in a state of the search, and something must still be so on the way. */
+export interface By {
+  begins: (node: Explored, subjects: readonly string[]) => boolean;
+  still: (state: State, subjects: readonly string[]) => boolean;
+}
+
+/** States that such a walk is begun from, those that it goes on through, and those for all walks of one search together. */
+const BEGINNINGS = 6;
+const MOST_BY = 120;
+const MOST_BY_TOGETHER = 5_000;
+
+/** A walk to where something shows that comes by something else first. */
+export function walkBy(exploration: Exploration, { subjects, at: places = [] }: Candidate, { begins, still }: By, shown: Shown): NavEvent[] | undefined {
+  const budget = once(exploration, budgetOf);
+  const by = placesByNode(places);
+  const { nodes } = exploration;
+  const distances = distancesTo(exploration, [...by.keys()], ONWARDS);
+  const begun = nodes.flatMap((node, i) => (distances[i] !== undefined && begins(node, subjects) ? [i] : []));
+  begun.sort((a, b) => (nodes[a]?.distance ?? 0) + (distances[a] ?? 0) - (nodes[b]?.distance ?? 0) - (distances[b] ?? 0));
+  return searchOnwards(exploration, {
+    starts: begun.slice(0, BEGINNINGS).flatMap((i) => concreteWays(exploration).at(i).slice(0, 2)),
+    distances,
+    ways: ONWARDS,
+    still: (state) => still(state, subjects),
+    most: Math.min(MOST_BY, budget.leftBy),
+    found: (at, found) => {
+      budget.leftBy -= 1;
+      for (const place of found.flatMap((node) => by.get(node) ?? []).slice(0, 2)) {
+        const walk = shown(at, place);
+        if (walk) return walk;
+      }
+      return undefined;
+    },
+  });
+}
+
 /** `anew`: whether the walk may start anew or come in from outside. */
 function directed(exploration: Exploration, places: readonly Place[], shown: Shown, anew: boolean): NavEvent[] | undefined {
   const budget = once(exploration, budgetOf);
-  const goes = ({ outcome, way }: Edge) => outcome === "moved" && (anew || way !== "anew");
+  const ways = anew ? ALL_WAYS : ONWARDS;
   const by = placesByNode(places);
   const launched = exploration.nodes.filter((node) => node.launched);
   const starts = launched.flatMap((node) => startingPoints(exploration.abstraction.original, exploration, node));
   let meetings = MEETINGS;
   const walk = searchOnwards<NavEvent[] | "none">(exploration, {
     starts,
-    distances: distancesTo(exploration, [...by.keys()], goes),
-    goes,
+    distances: distancesTo(exploration, [...by.keys()], ways),
+    ways,
     most: Math.min(MOST, budget.left),
     found: (at, nodes) => {
       budget.left -= 1;
@@ -116,7 +155,7 @@ function visitsIn(state: State): string {
     .join(" ");
 }
 
-const budgetOf = (_: Exploration) => ({ left: MOST_TOGETHER });
+const budgetOf = (_: Exploration) => ({ left: MOST_TOGETHER, leftBy: MOST_BY_TOGETHER });
 
 function placesByNode(places: readonly Place[]): Map<number, Place[]> {
   const by = new Map<number, Place[]>();
@@ -128,18 +167,10 @@ function placesByNode(places: readonly Place[]): Map<number, Place[]> {
 const LEFT_THERE = 8;
 const DOUBTED = 2;
 
-/** By state of the search about how many steps it takes to one of some others. */
-export function distancesTo({ nodes }: Exploration, goals: readonly number[], goes: (edge: Edge) => boolean): Array<number | undefined> {
-  const into = nodes.map((): Array<{ from: number; steps: number }> => []);
-  nodes.forEach(({ edges, pending }, from) => {
-    for (const edge of edges) {
-      if (!goes(edge)) continue;
-      const left = showsWhatWasLeft(edge) && !pending?.beneath ? LEFT_THERE : 0;
-      const steps = left + (edge.way === "reveal" ? 0 : 1 + DOUBTED * doubtsIn(edge));
-      into[edge.to]?.push({ from, steps });
-    }
-  });
-  const out: Array<number | undefined> = new Array(nodes.length);
+/** By state of the search about how many steps it takes to one of some others, by the steps of some ways. */
+export function distancesTo(exploration: Exploration, goals: readonly number[], ways: ReadonlySet<Way>): Array<number | undefined> {
+  const into = stepsInto(exploration, ways);
+  const out: Array<number | undefined> = new Array(exploration.nodes.length);
   const waiting: Array<number[] | undefined> = [[...goals]];
   for (let steps = 0; steps < waiting.length; steps++)
     for (const at of waiting[steps] ?? []) {
@@ -154,8 +185,40 @@ export function distancesTo({ nodes }: Exploration, goals: readonly number[], go
   return out;
 }
 
+/** The ways that go on from a state, and those that start anew as well. */
+export const ONWARDS: ReadonlySet<Way> = new Set<Way>(["out", "back", "itself", "reveal"]);
+const ALL_WAYS: ReadonlySet<Way> = new Set<Way>([...ONWARDS, "anew"]);
+
+interface StepInto {
+  from: number;
+  steps: number;
+}
+
+/** By state of the search the steps into it; worked out once. */
+function stepsInto(exploration: Exploration, ways: ReadonlySet<Way>): ReadonlyArray<readonly StepInto[]> {
+  const known = once(exploration, noSteps);
+  const made = known.get(ways) ?? makeStepsInto(exploration, ways);
+  known.set(ways, made);
+  return made;
+}
+
+const noSteps = (_: Exploration) => new Map<ReadonlySet<Way>, ReadonlyArray<readonly StepInto[]>>();
+
+function makeStepsInto({ nodes }: Exploration, ways: ReadonlySet<Way>): StepInto[][] {
+  const into = nodes.map((): StepInto[] => []);
+  nodes.forEach(({ edges, pending }, from) => {
+    for (const edge of edges) {
+      if (edge.outcome !== "moved" || !ways.has(edge.way)) continue;
+      const left = showsWhatWasLeft(edge) && !pending?.beneath ? LEFT_THERE : 0;
+      const steps = left + (edge.way === "reveal" ? 0 : 1 + DOUBTED * doubtsIn(edge));
+      into[edge.to]?.push({ from, steps });
+    }
+  });
+  return into;
+}
+
 /** The states that one more step leads to: by the steps that the search knows, or, where it does not know the state, by all that can be tried. */
-function onwards(exploration: Exploration, at: Reached, nodes: readonly number[], goes: (edge: Edge) => boolean): Reached[] {
+function onwards(exploration: Exploration, at: Reached, nodes: readonly number[], ways: ReadonlySet<Way>): Reached[] {
   const project = exploration.abstraction.original;
   const tried = new Set<string>();
   const out: Reached[] = [];
@@ -166,7 +229,9 @@ function onwards(exploration: Exploration, at: Reached, nodes: readonly number[]
     const next = replay(project, at, events);
     if (next?.result.outcome === "moved") out.push(next.reached);
   };
-  const edges: Edge[] = nodes.flatMap((node) => exploration.nodes[node]?.edges.filter((edge) => goes(edge) && edge.way !== "reveal") ?? []);
+  const edges: Edge[] = nodes.flatMap(
+    (node) => exploration.nodes[node]?.edges.filter(({ outcome, way }) => outcome === "moved" && ways.has(way) && way !== "reveal") ?? [],
+  );
   for (const edge of edges) for (const events of concreteEvents(project, at.state, edge)) go(events);
   if (nodes.length === 0) for (const event of candidateEvents(project, at.state)) if (event.do !== "width") go([event]);
   return out;

@@ -4,8 +4,8 @@ import { planOf } from "../../plan/planOf.ts";
 import { stateLine } from "../../semantics/line.ts";
 import type { State } from "../../semantics/types.ts";
 import { hubsOf } from "../reach/graph.ts";
-import type { Edge, Exploration, Explored } from "../system/exploration.ts";
-import { distancesTo, searchOnwards } from "./directed.ts";
+import type { Exploration, Explored, Way } from "../system/exploration.ts";
+import { distancesTo, ONWARDS, searchOnwards } from "./directed.ts";
 import type { Reached } from "./walk.ts";
 
 /** Where somebody is said to be stuck. */
@@ -29,6 +29,8 @@ export interface Help {
 /** Anything else than what is shown there. */
 export const elsewhere: Help["out"] = (state, { line, project }) => stateLine(planOf(project), state) !== line;
 
+const WITHOUT_BACK: ReadonlySet<Way> = new Set<Way>([...ONWARDS].filter((way) => way !== "back"));
+
 /** States that a way out is looked for in. */
 const MOST = 300;
 
@@ -40,13 +42,12 @@ const MOST = 300;
 export function helpsAfterAll(exploration: Exploration, help: Help, subjects: readonly string[], end: State): boolean {
   const project = exploration.abstraction.original;
   const from: Stuck = { line: stateLine(planOf(project), end), project, subjects, hubs: hubsOf(project, exploration) };
-  const goes = ({ outcome, way }: Edge) => outcome === "moved" && (way === "out" || way === "itself" || (help.back && way === "back"));
   const distances = help.at && distancesFor(exploration, help, from);
   const start: Reached = { state: end, walk: [] };
   const helped = searchOnwards(exploration, {
     starts: [start],
     ...(distances ? { distances } : {}),
-    goes,
+    ways: help.back ? ONWARDS : WITHOUT_BACK,
     most: MOST,
     found: ({ state, walk }) => (walk.length > 0 && help.out(state, from) ? true : undefined),
   });
@@ -58,8 +59,7 @@ function distancesFor(exploration: Exploration, help: Help, from: Stuck): Readon
   const known = once(exploration, noDistances);
   const key = from.subjects.join(" ");
   const goals = () => exploration.nodes.flatMap((node, i) => (!node.pending && help.at?.(node, from) ? [i] : []));
-  const goes = ({ outcome, way }: Edge) => outcome === "moved" && way !== "anew";
-  const made = known.get(key) ?? distancesTo(exploration, goals(), goes);
+  const made = known.get(key) ?? distancesTo(exploration, goals(), ONWARDS);
   known.set(key, made);
   return made;
 }

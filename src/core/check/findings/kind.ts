@@ -1,12 +1,11 @@
 import type { Edit } from "../../model/edits/edit.ts";
 import type { Project } from "../../model/schema.ts";
 import type { State } from "../../semantics/types.ts";
-import type { Detour } from "../counterexample/concrete.ts";
+import type { By } from "../counterexample/directed.ts";
 import type { Help } from "../counterexample/help.ts";
 import type { LastStep } from "../counterexample/walk.ts";
 import type { Severity } from "../finding.ts";
 import type { Candidate, Graph } from "../reach/graph.ts";
-import type { Exploration } from "../system/exploration.ts";
 
 /** What is found in the document itself: subjects, the first the main one, and the sentence. */
 export interface Found {
@@ -34,8 +33,8 @@ export interface FindingKind {
   holds?: (project: Project, state: State, subjects: readonly string[]) => boolean;
   /** What else decides it, by the names of what a search can follow (precision.ts). */
   rests?: (project: Project, subjects: readonly string[]) => string[];
-  /** Other ways that may show it, where the shortest ones do not: from a state of the search along some steps. */
-  detours?: (exploration: Exploration, candidate: Candidate) => Iterable<Detour>;
+  /** What a walk must come by that shows it, where the shortest do not. */
+  by?: By;
   /** Whether the last step of a walk shows it; where it is left out, that the walk gets there does. */
   shows?: (candidate: Candidate, step: LastStep) => boolean;
   /** What would prove it wrong, where it says that nothing helps. */

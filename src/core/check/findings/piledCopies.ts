@@ -2,11 +2,10 @@ import { changeLeg } from "../../model/edits/change.ts";
 import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import { branchNode, topBranch, visiblePath } from "../../semantics/state.ts";
-import type { State } from "../../semantics/types.ts";
-import type { Detour } from "../counterexample/concrete.ts";
+import type { Node, State } from "../../semantics/types.ts";
 import { named } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
-import type { Edge, Exploration } from "../system/exploration.ts";
+import type { Exploration } from "../system/exploration.ts";
 import { contextOf, isRest } from "../system/hiding.ts";
 import { beneathOf } from "../system/precision.ts";
 import type { FindingKind } from "./kind.ts";
@@ -22,7 +21,10 @@ export const piledCopies: FindingKind = {
   shows: ({ subjects }, { result }) => result.log.copied.some(({ leg, place }) => leg === subjects[0] && place === subjects[1]),
   // A place that is pushed from one screen alone, which is gone back to where it is in the stack, lies there only with that.
   rests: (project, [id = ""]) => [beneathOf(lookup(project).legs.get(id)?.from ?? "")],
-  detours,
+  by: {
+    begins: ({ state, pending }, [, place]) => !pending && isOnTop(state, place),
+    still: (state, [, place]) => [state.base, ...state.layers.map(({ content }) => content)].some((node) => isIn(node, place)),
+  },
   fixes: (project, [id = ""]) => {
     const leg = lookup(project).legs.get(id);
     if (leg?.move?.kind !== "push") return [];
@@ -44,40 +46,16 @@ function find(graph: Graph): Candidate[] {
   return [...found.values()];
 }
 
-/** Ways that are tried where the shortest ones do not show a second copy. */
-const DETOURS = 12;
-
-/** Ways on from where the place shows on top of a stack, and nothing that lies beneath comes to light, to where the leg pushes it again. */
-function* detours({ nodes }: Exploration, { subjects: [, place], at = [] }: Candidate): Iterable<Detour> {
-  const by = new Map<number, { node: number; edge: Edge } | undefined>();
-  const queue = nodes
-    .flatMap((node, i) => (!node.pending && isOnTop(node.state, place) ? [i] : []))
-    .sort((a, b) => (nodes[a]?.distance ?? 0) - (nodes[b]?.distance ?? 0));
-  for (const i of queue) by.set(i, undefined);
-  for (const from of queue)
-    for (const edge of nodes[from]?.edges ?? []) {
-      if (edge.outcome !== "moved" || edge.way === "anew" || by.has(edge.to) || nodes[edge.to]?.pending?.beneath) continue;
-      by.set(edge.to, { node: from, edge });
-      queue.push(edge.to);
-    }
-  let left = DETOURS;
-  for (const { node, edge: last } of at) {
-    if (!last || !by.has(node)) continue;
-    const edges: Edge[] = [];
-    let from = node;
-    for (let step = by.get(from); step; step = by.get(from)) {
-      edges.unshift(step.edge);
-      from = step.node;
-    }
-    yield { from, edges, last };
-    left -= 1;
-    if (left === 0) return;
-  }
-}
-
 /** Whether a place lies on top of a stack that shows. */
 function isOnTop(state: State, place: string | undefined): boolean {
   return visiblePath(branchNode(state, topBranch(state))).some((node) => node.kind === "stack" && node.items[node.items.length - 1]?.at === place);
+}
+
+/** Whether a place is somewhere in a node. */
+function isIn(node: Node, place: string | undefined): boolean {
+  if (node.at === place) return true;
+  if (node.kind === "shown") return false;
+  return (node.kind === "stack" ? node.items : Object.values(node.lanes)).some((child) => isIn(child, place));
 }
 
 /** The places that may be in a stack somewhere beneath what shows, by the context that lies there. */

@@ -3,8 +3,8 @@ import { lookup } from "../../model/lookup.ts";
 import type { NavEvent, Project, Width } from "../../model/schema.ts";
 import { launch, step } from "../../semantics/step.ts";
 import type { State } from "../../semantics/types.ts";
-import { concreteWays, walkAlong } from "../counterexample/concrete.ts";
-import { directedWalk } from "../counterexample/directed.ts";
+import { concreteWays } from "../counterexample/concrete.ts";
+import { directedWalk, walkBy } from "../counterexample/directed.ts";
 import { helpsAfterAll } from "../counterexample/help.ts";
 import { endsWhere, lastStep, type Reached } from "../counterexample/walk.ts";
 import type { Finding } from "../finding.ts";
@@ -48,7 +48,7 @@ function isKnown(project: Project, id: string): boolean {
   return lookup(project).places.has(id) || lookup(project).legs.has(id);
 }
 
-function behaviourFinding(exploration: Exploration, { code, severity, shows, helps, detours, holds }: FindingKind, candidate: Candidate): Finding | undefined {
+function behaviourFinding(exploration: Exploration, { code, severity, shows, helps, by, holds }: FindingKind, candidate: Candidate): Finding | undefined {
   const project = exploration.abstraction.original;
   const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
   if (!candidate.at)
@@ -67,8 +67,11 @@ function behaviourFinding(exploration: Exploration, { code, severity, shows, hel
   const walk =
     candidate.walk ??
     firstOf(nearest(exploration, candidate.at), (place) => shownAt(concreteWays(exploration).at(place.node), place)) ??
-    firstOf(detours?.(exploration, candidate) ?? [], (detour) => walkAlong(exploration, detour, (step) => shows?.(candidate, step) ?? true)) ??
-    (candidate.ifShown ? undefined : directedWalk(exploration, candidate.at, (at, place) => shownAt([at], place)));
+    (candidate.ifShown
+      ? undefined
+      : by
+        ? walkBy(exploration, candidate, by, (at, place) => shownAt([at], place))
+        : directedWalk(exploration, candidate.at, (at, place) => shownAt([at], place)));
   if (walk) return { ...common, certainty: "shown", walk };
   if (candidate.ifShown) return undefined;
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };

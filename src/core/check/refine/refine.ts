@@ -37,7 +37,9 @@ const CLOSEST_STATES = 3_000;
 
 /** States of all looks together at what is left unsure one by one: so many, and so many times those of the look before. */
 const ONE_BY_ONE_STATES = 10_000;
-const ONE_BY_ONE_TIMES = 4;
+const ONE_BY_ONE_TIMES = 3;
+/** And as many looks, at most. */
+const MOST_LOOKS = 10;
 
 /**
  * The findings of a project, in no order. It is followed coarsely first. Coarse states stand for more than there is, and nobody is helped by
@@ -91,10 +93,10 @@ function oneByOne(project: Project, last: Look, followed: ReadonlySet<string>, o
   const most = within(last, options).states ?? 0;
   let left = ONE_BY_ONE_STATES + ONE_BY_ONE_TIMES * statesOf(last);
   let waiting = [...last.unsure].map(([key, facts]): Waiting => ({ key, facts: followed, next: cheapestFirst(facts, followed) }));
-  for (;;) {
+  for (let looks = 0; ; looks++) {
     waiting = waiting.filter(({ next }) => next.length > 0).sort((a, b) => a.facts.size - b.facts.size);
     const [first] = waiting;
-    if (!first || left <= 0) return { ...last, findings };
+    if (!first || left <= 0 || looks === MOST_LOOKS) return { ...last, findings };
     const alike = together(project, waiting, first);
     const facts = union([first.facts, new Set(alike.map(({ next }) => next[0] as string))]);
     const closer = look(project, coarse(facts), { ...options, states: Math.min(most, left) }, new Set(alike.map(({ key }) => key)));
