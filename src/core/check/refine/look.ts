@@ -59,7 +59,7 @@ export function look(project: Project, precision: Precision, options: CheckOptio
 function lookAt(project: Project, precision: Precision, options: CheckOptions, only: ReadonlySet<string> | undefined): Look {
   const abstraction = abstractionOf(project, precision);
   const unsure = new Map<string, ReadonlySet<string>>();
-  const { explorations, far: farOff } = exploreAll(project, precision, options, unsure, isAsked(only, MET));
+  const { explorations, far: farOff } = exploreAll(project, precision, options, unsure, isAsked(only, MET) || isAsked(only, far.code));
   const complete = explorations.every((exploration) => exploration.complete);
   // Where the search was stopped there is no closer look: facts that are not followed then count for the user.
   const graphs = explorations.map((exploration) => graphOf(exploration, complete));
@@ -124,7 +124,7 @@ function exploreAll(
   precision: Precision,
   { states, stop }: CheckOptions,
   unsure: Map<string, ReadonlySet<string>>,
-  met: boolean,
+  distant: boolean,
 ): { explorations: Exploration[]; far: FoundIn[] } {
   const found: FoundIn[] = [];
   const explorations: Exploration[] = [];
@@ -132,12 +132,12 @@ function exploreAll(
     const abstraction = abstractionOf(project, precision);
     const known = new Set<string>();
     const replay = (exploration: Exploration, ends: Iterable<number>, walks: ConcreteWays, serves?: Serves) => {
-      if (abstraction.closest || !exploration.complete || !met) return;
+      if (abstraction.closest || !exploration.complete || !distant) return;
       for (const { place, edges } of lostPlaces(exploration, known, ends, walks, serves)) unsure.set(MET + place, new Set(edges.flatMap(factsIn)));
     };
     // Ways from launch are looked for now, because the search goes on and finds shorter ones by entrances.
     const launched = (exploration: Exploration) => {
-      if (!met) return true;
+      if (!distant) return true;
       const ways = tapWays(exploration);
       replay(exploration, ways.reached.keys(), ways.walks, ways.isAsShort);
       found.push({ exploration: { ...exploration, widths }, candidates: farScreens(exploration, ways) });

@@ -146,6 +146,8 @@ function settled(findings: Finding[], key: string, closer: readonly Finding[]): 
   const was = findings.find((finding) => keyOf(finding) === key);
   if (!was) return findings;
   const now = closer.filter((finding) => keyOf(finding) === key || isPartOf(finding, was));
+  // What was shown and is found again has its walk already.
+  if (was.certainty === "shown" && now.some((finding) => keyOf(finding) === key)) return findings;
   const known = new Set([key, ...now.map(keyOf)]);
   return [...findings.filter((finding) => !known.has(keyOf(finding))), ...now];
 }
