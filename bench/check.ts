@@ -4,15 +4,21 @@ import { check } from "../src/core/check/check.ts";
 import { proofText } from "../src/core/check/proof.ts";
 import { readProject } from "../src/core/model/read.ts";
 import type { Container, Leg, Project } from "../src/core/model/schema.ts";
+import { assembledApp } from "../test/random/assembled.ts";
 import { builtApp } from "./apps.ts";
 import { bigProject } from "./big.ts";
+import { randomLegs } from "./legs.ts";
 
 function measured(project: Project): { ms: number; says: string } {
   const started = process.cpuUsage();
-  const { proof } = check(project);
+  const { proof, findings } = check(project);
   const used = process.cpuUsage(started);
   const memory = process.memoryUsage();
-  return { ms: (used.user + used.system) / 1000, says: `${proof.states} states, ${Math.round(memory.rss / 2 ** 20)} MiB; ${proofText(proof)}` };
+  const possible = findings.filter(({ certainty }) => certainty === "possible").length;
+  return {
+    ms: (used.user + used.system) / 1000,
+    says: `${proof.states} states, ${Math.round(memory.rss / 2 ** 20)} MiB; ${possible} of ${findings.length} findings possible; ${proofText(proof)}`,
+  };
 }
 
 /** Screens in chains six deep, one chain a tab: each leads to the next and back to the first. */
@@ -72,6 +78,8 @@ function afterEdits(first: Project): number {
 const MEASURED: Record<string, { make: (size: number) => Project; sizes: number[] }> = {
   "of five tabs, a drawer, modals and eight facts": { make: (size) => bigProject(size), sizes: [125, 250, 500, 1000] },
   "as people build them": { make: (size) => builtApp(size), sizes: [40, 100, 300, 1000, 5000] },
+  "put together at random": { make: (size) => assembledApp(3, size), sizes: [40, 120, 300] },
+  "of random legs": { make: (size) => randomLegs(size), sizes: [30, 60, 120] },
 };
 
 /** `once` is a program that checks a project of a kind and size in a process of its own. */

@@ -93,9 +93,9 @@ export interface By {
 }
 
 /** States that such a walk is begun from, those that it goes on through, and those for all walks of one search together. */
-const BEGINNINGS = 6;
-const MOST_BY = 120;
-const MOST_BY_TOGETHER = 5_000;
+const BEGINNINGS = 60;
+const MOST_BY = 400;
+const MOST_BY_TOGETHER = 15_000;
 
 /** A walk to where something shows that comes by something else first. */
 export function walkBy(exploration: Exploration, { subjects, at: places = [] }: Candidate, { begins, still }: By, shown: Shown): NavEvent[] | undefined {

@@ -29,7 +29,7 @@ export interface Lost {
  * place that `known` holds is not looked for, one found is added to it. Where its ways do
  * not rest on what is not followed, others that serve are looked for.
  */
-export function lostPlaces(exploration: Exploration, known: Set<string>, ends: Iterable<number>, beams: ConcreteWays, serves: Serves = () => true): Lost[] {
+export function lostPlaces(exploration: Exploration, known: Set<string>, ends: Iterable<number>, ways: ConcreteWays, serves: Serves = () => true): Lost[] {
   const lost: Lost[] = [];
   const { nodes } = exploration;
   const project = exploration.abstraction.original;
@@ -49,9 +49,9 @@ export function lostPlaces(exploration: Exploration, known: Set<string>, ends: I
     for (const edge of node.edges) for (const place of edge.passed) passing.set(place, [...(passing.get(place) ?? []).slice(0, TRIES - 1), { node: at, edge }]);
   }
   for (const [place, places] of wanted) {
-    if (places.some((at) => beams.at(at).length > 0)) known.add(place);
+    if (places.some((at) => ways.at(at).length > 0)) known.add(place);
     else {
-      const edges = places.flatMap((at) => beams.steps(at));
+      const edges = places.flatMap((at) => ways.steps(at));
       if (edges.every((edge) => doubtsIn(edge) === 0) && finds(exploration, places, serves)) known.add(place);
       else lost.push({ place, edges });
     }
@@ -59,8 +59,8 @@ export function lostPlaces(exploration: Exploration, known: Set<string>, ends: I
   for (const edge of exploration.launches) for (const place of edge.passed) known.add(place);
   for (const [place, places] of passing) {
     if (known.has(place)) continue;
-    if (places.some(({ node, edge }) => edge && passes(project, beams.at(node), edge, place))) known.add(place);
-    else lost.push({ place, edges: places.flatMap(({ node, edge }) => [...beams.steps(node), ...(edge ? [edge] : [])]) });
+    if (places.some(({ node, edge }) => edge && passes(project, ways.at(node), edge, place))) known.add(place);
+    else lost.push({ place, edges: places.flatMap(({ node, edge }) => [...ways.steps(node), ...(edge ? [edge] : [])]) });
   }
   return lost.filter(({ place }) => !known.has(place));
 }

@@ -14,7 +14,7 @@ import type { Edge, Exploration, Explored } from "../system/exploration.ts";
 import { isInstance } from "../system/instance.ts";
 
 /** Concrete states that are followed side by side. */
-const BEAM = 24;
+const SIDE_BY_SIDE = 24;
 
 /** A concrete state with the events that lead to it from launch. */
 export interface Reached {
@@ -28,9 +28,9 @@ export interface LastStep {
 }
 
 /** The walk by one more edge from one of some concrete states whose last step is as asked; undefined where none is. */
-export function lastStep(exploration: Exploration, beam: readonly Reached[], last: Edge, shows: (step: LastStep) => boolean): NavEvent[] | undefined {
+export function lastStep(exploration: Exploration, from: readonly Reached[], last: Edge, shows: (step: LastStep) => boolean): NavEvent[] | undefined {
   const project = exploration.abstraction.original;
-  for (const reached of beam)
+  for (const reached of from)
     for (const events of concreteEvents(project, reached.state, last)) {
       const found = replay(project, reached, events);
       if (found && shows({ project, result: found.result })) return found.reached.walk;
@@ -39,7 +39,7 @@ export function lastStep(exploration: Exploration, beam: readonly Reached[], las
 }
 
 /** The walk to the first of some concrete states in which something holds, outside facts set so that it does; undefined where it holds in none. */
-export function endsWhere(project: Project, beam: readonly Reached[], holds: (state: State) => boolean): NavEvent[] | undefined {
+export function endsWhere(project: Project, from: readonly Reached[], holds: (state: State) => boolean): NavEvent[] | undefined {
   const outside = project.facts.filter(({ source }) => source === "outside");
   let settings: NavEvent[][] = [[]];
   for (const fact of outside)
@@ -51,7 +51,7 @@ export function endsWhere(project: Project, beam: readonly Reached[], holds: (st
           .map((set): NavEvent[] => [...set, { do: "fact", fact: fact.id, value }]),
       ].slice(0, MOST_SETTINGS);
   for (const set of settings)
-    for (const reached of beam) {
+    for (const reached of from) {
       const found =
         set.length === 0
           ? { reached }
@@ -69,15 +69,15 @@ export function endsWhere(project: Project, beam: readonly Reached[], holds: (st
 const MOST_SETTINGS = 64;
 
 /** The concrete states that one step of the search leads to from some others. */
-export function alongEdge(exploration: Exploration, beam: Reached[], edge: Edge): Reached[] {
+export function alongEdge(exploration: Exploration, from: Reached[], edge: Edge): Reached[] {
   const to = exploration.nodes[edge.to];
   const matches = (state: State) => to !== undefined && (to.pending !== undefined || isInstance(exploration.abstraction, to.state, state));
-  return edge.way === "reveal" ? beam.filter(({ state }) => matches(state)) : follow(exploration.abstraction.original, beam, edge, matches);
+  return edge.way === "reveal" ? from.filter(({ state }) => matches(state)) : follow(exploration.abstraction.original, from, edge, matches);
 }
 
 /** Whether, by a step of the search from some states, an arrive leg leads on from a place. */
-export function passes(project: Project, beam: Reached[], edge: Edge, place: string): boolean {
-  return beam.some((reached) =>
+export function passes(project: Project, from: Reached[], edge: Edge, place: string): boolean {
+  return from.some((reached) =>
     concreteEvents(project, reached.state, edge).some((events) => {
       const passed = replay(project, reached, events)?.result.log.passed ?? [];
       return passed.some((state) => currentScreen(state).at === place || state.layers.some((layer) => layer.at === place));
@@ -102,10 +102,10 @@ export function startingPoints(project: Project, exploration: Exploration, root:
   return points.filter(({ state }) => root && isInstance(exploration.abstraction, root.state, state)).slice(0, 1);
 }
 
-function follow(project: Project, beam: Reached[], edge: Edge, matches: (state: State) => boolean): Reached[] {
+function follow(project: Project, from: Reached[], edge: Edge, matches: (state: State) => boolean): Reached[] {
   const next: Reached[] = [];
   const seen = new Set<string>();
-  for (const reached of beam)
+  for (const reached of from)
     for (const events of concreteEvents(project, reached.state, edge)) {
       const found = replay(project, reached, events);
       if (found?.result.outcome !== "moved" || !matches(found.reached.state)) continue;
@@ -113,7 +113,7 @@ function follow(project: Project, beam: Reached[], edge: Edge, matches: (state: 
       if (seen.has(key)) continue;
       seen.add(key);
       next.push(found.reached);
-      if (next.length >= BEAM) return next;
+      if (next.length >= SIDE_BY_SIDE) return next;
     }
   return next.sort((a, b) => a.walk.length - b.walk.length);
 }

@@ -23,7 +23,7 @@ export const piledCopies: FindingKind = {
   rests: (project, [id = ""]) => [beneathOf(lookup(project).legs.get(id)?.from ?? "")],
   by: {
     begins: ({ state, pending }, [, place]) => !pending && isOnTop(state, place),
-    still: (state, [, place]) => [state.base, ...state.layers.map(({ content }) => content)].some((node) => isIn(node, place)),
+    still: (state, [, place]) => [state.base, ...state.layers.map(({ content }) => content)].some((node) => isInStack(node, place)),
   },
   fixes: (project, [id = ""]) => {
     const leg = lookup(project).legs.get(id);
@@ -51,11 +51,9 @@ function isOnTop(state: State, place: string | undefined): boolean {
   return visiblePath(branchNode(state, topBranch(state))).some((node) => node.kind === "stack" && node.items[node.items.length - 1]?.at === place);
 }
 
-/** Whether a place is somewhere in a node. */
-function isIn(node: Node, place: string | undefined): boolean {
-  if (node.at === place) return true;
-  if (node.kind === "shown") return false;
-  return (node.kind === "stack" ? node.items : Object.values(node.lanes)).some((child) => isIn(child, place));
+/** Whether a place lies in a stack that shows in a node. */
+function isInStack(node: Node, place: string | undefined): boolean {
+  return visiblePath(node).some((shown) => shown.kind === "stack" && shown.items.some(({ at }) => at === place));
 }
 
 /** The places that may be in a stack somewhere beneath what shows, by the context that lies there. */

@@ -9,8 +9,8 @@ import { backwards, type Judge, type Serving } from "./backwards.ts";
 /**
  * What may be assumed of what lies beneath the top of a stack, or beneath a layer.
  *
- * A mark stands for all that ever lay there, and where a stack has no end (list > item > item) the mark itself is among it.
- * "nothing": a mark saves a state only if all of its content is saved already. Content that is itself never is, and so every
+ * A context stands for all that ever lay there, and where a stack has no end (list > item > item) the context itself is among it.
+ * "nothing": a context saves a state only if all of its content is saved already. Content that is itself never is, and so every
  * state over it would seem lost.
  *
  * "by induction" on how much lies hidden beneath in the whole state. A state is saved where the goal is reached without any
@@ -89,7 +89,9 @@ function growths(project: Project, nodes: readonly Explored[]): (from: number, e
     const [was, is] = [of(from), of(edge.to)];
     if (is.layers > was.layers) return true;
     const puts = mayPut(project, edge);
-    return [...is.marks].some(([mark, top]) => !was.marks.has(mark) || (puts && top !== undefined && was.marks.get(mark) === nameIn(mark)));
+    return [...is.contexts].some(
+      ([context, top]) => !was.contexts.has(context) || (puts && top !== undefined && was.contexts.get(context) === nameIn(context)),
+    );
   };
 }
 
@@ -101,27 +103,27 @@ function mayPut(project: Project, { event, fired }: Edge): boolean {
 
 interface Beneath {
   layers: number;
-  /** By the mark of what lies hidden beneath: what lies on it, undefined where nothing does any more. */
-  marks: Map<string, string | undefined>;
+  /** By the context that lies hidden beneath: what lies on it, undefined where nothing does any more. */
+  contexts: Map<string, string | undefined>;
 }
 
 function beneathIn(state: State): Beneath {
-  const marks = new Map<string, string | undefined>();
+  const contexts = new Map<string, string | undefined>();
   for (let branch = 0; branch <= state.layers.length; branch++)
     for (const node of visiblePath(branchNode(state, branch))) {
-      if (isUnder(node)) marks.set(contextOf(node), undefined);
+      if (isUnder(node)) contexts.set(contextOf(node), undefined);
       if (node.kind !== "stack") continue;
       const rest = node.items.find(isRest);
       const top = node.items[node.items.length - 1];
-      if (rest) marks.set(contextOf(rest), top && top !== rest ? top.at : undefined);
+      if (rest) contexts.set(contextOf(rest), top && top !== rest ? top.at : undefined);
     }
-  return { layers: state.layers.length, marks };
+  return { layers: state.layers.length, contexts };
 }
 
 /**
- * The place that a mark names: `stack.place#7` is what lies beneath in a stack whose next item beneath is that place. Putting
- * something on that very place once more hides more under the same mark, which a step on its level cannot be told from.
+ * The place that a context names: `stack.place#7` is what lies beneath in a stack whose next item beneath is that place. Putting
+ * something on that very place once more hides more under the same context, which a step on its level cannot be told from.
  */
-function nameIn(mark: string): string | undefined {
-  return mark.replace(/#\d+$/, "").split(".")[1];
+function nameIn(context: string): string | undefined {
+  return context.replace(/#\d+$/, "").split(".")[1];
 }

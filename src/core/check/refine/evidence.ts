@@ -10,7 +10,9 @@ import { endsWhere, lastStep, type Reached } from "../counterexample/walk.ts";
 import type { Finding } from "../finding.ts";
 import type { FindingKind } from "../findings/kind.ts";
 import type { Candidate, Place } from "../reach/graph.ts";
+import { factAsked } from "../system/choices.ts";
 import type { Exploration } from "../system/exploration.ts";
+import { isFact } from "../system/precision.ts";
 
 /** What one search found of one code. */
 export interface FoundIn {
@@ -71,10 +73,19 @@ function behaviourFinding(exploration: Exploration, { code, severity, shows, hel
       ? undefined
       : by
         ? walkBy(exploration, candidate, by, (at, place) => shownAt([at], place))
-        : directedWalk(exploration, candidate.at, (at, place) => shownAt([at], place)));
+        : restsOnFacts(exploration, candidate.at)
+          ? undefined
+          : directedWalk(exploration, candidate.at, (at, place) => shownAt([at], place)));
   if (walk) return { ...common, certainty: "shown", walk };
   if (candidate.ifShown) return undefined;
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
+}
+
+/** Whether the shortest way relies on facts that are not followed: a look that follows them tells more than a search for another way. */
+function restsOnFacts(exploration: Exploration, places: readonly Place[]): boolean {
+  const [place] = nearest(exploration, places);
+  const edges = place ? [...concreteWays(exploration).steps(place.node), ...(place.edge ? [place.edge] : [])] : [];
+  return edges.some(({ choices }) => choices.some((choice) => isFact(factAsked(choice))));
 }
 
 /** The state in which a walk ends. */

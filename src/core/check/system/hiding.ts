@@ -40,8 +40,8 @@ export function laneOf(context: string): string {
 }
 
 /** The item that stands for all that a stack holds whose content is a context. */
-export function restOn(mark: string): string {
-  return REST + mark;
+export function restOn(context: string): string {
+  return REST + context;
 }
 
 /** Takes the name of a context that comes about and what it holds; gives the name under which that is known. */

@@ -46,6 +46,9 @@ export function appFacts(project: Project): ReadonlySet<string> {
   return new Set(project.facts.filter((fact) => fact.source === "app").map((fact) => fact.id));
 }
 
+/** Whether what is followed by a name is a fact of the app's. */
+export const isFact = (name: string | undefined): boolean => name !== undefined && !name.startsWith("@");
+
 /** About how many more states following something brings, in no unit: 0 hardly any. */
 export function costOf(name: string): number {
   return placeBeneath(name) !== undefined ? 0 : name === WAITING ? 1 : name.startsWith(visitsOf("")) ? 3 : 2;
