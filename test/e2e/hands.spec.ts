@@ -45,16 +45,17 @@ test.describe("adding and finding by name", () => {
     );
     const pick = async (name: string) => {
       await page.locator("[data-card][data-place=home] [data-row=go]").click();
+      await expect(page.getByRole("region", { name: "Inspector" }).getByRole("heading", { name: "Go" })).toBeVisible();
       await page.keyboard.press("l");
       await page.keyboard.type(name);
       await page.keyboard.press("Enter");
     };
+    const leadsTo = async () => (await documentOf(page)).legs[0]?.move;
     await pick("Soup");
-    expect((await documentOf(page)).legs[0]?.move).toMatchObject({ to: "soup" });
+    await expect.poll(leadsTo).toMatchObject({ to: "soup" });
     await pick("Me");
-    const made = await documentOf(page);
-    expect(screensOf(made)).toContain("Me");
-    expect(made.legs[0]?.move).toMatchObject({ to: "me" });
+    await expect.poll(leadsTo).toMatchObject({ to: "me" });
+    expect(screensOf(await documentOf(page))).toContain("Me");
   });
 
   for (const [part, opens, asked] of [
@@ -76,6 +77,7 @@ test.describe("adding and finding by name", () => {
         }),
       );
       await page.locator("[data-card][data-place=home] [data-row=go]").click();
+      await expect(page.getByRole("region", { name: "Inspector" }).getByRole("heading", { name: "Go" })).toBeVisible();
       await page.keyboard.press(opens);
       await page.keyboard.type("Soupx");
       await page.keyboard.press("Backspace");
