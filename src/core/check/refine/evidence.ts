@@ -66,16 +66,16 @@ function behaviourFinding(exploration: Exploration, { code, severity, shows, hel
           : reached[0]?.walk;
     return found && !(helps && helpsAfterAll(exploration, helps, candidate.subjects, endOf(project, found))) ? found : undefined;
   };
+  const searched = (places: readonly Place[]) => {
+    if (candidate.ifShown) return undefined;
+    const shown = (at: Reached, place: Place) => shownAt([at], place);
+    if (by) return walkBy(exploration, candidate, by, shown);
+    return restsOnFacts(exploration, places) ? undefined : directedWalk(exploration, places, shown);
+  };
   const walk =
     candidate.walk ??
     firstOf(nearest(exploration, candidate.at), (place) => shownAt(concreteWays(exploration).at(place.node), place)) ??
-    (candidate.ifShown
-      ? undefined
-      : by
-        ? walkBy(exploration, candidate, by, (at, place) => shownAt([at], place))
-        : restsOnFacts(exploration, candidate.at)
-          ? undefined
-          : directedWalk(exploration, candidate.at, (at, place) => shownAt([at], place)));
+    searched(candidate.at);
   if (walk) return { ...common, certainty: "shown", walk };
   if (candidate.ifShown) return undefined;
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
