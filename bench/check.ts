@@ -2,9 +2,11 @@ import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { check } from "../src/core/check/check.ts";
 import { proofText } from "../src/core/check/proof.ts";
+import { suggestedRules } from "../src/core/insight/rules/suggest.ts";
 import { readProject } from "../src/core/model/read.ts";
 import type { Container, Leg, Project } from "../src/core/model/schema.ts";
 import { assembledApp } from "../test/random/assembled.ts";
+import { randomRules } from "../test/random/rules.ts";
 import { builtApp } from "./apps.ts";
 import { bigProject } from "./big.ts";
 import { randomLegs } from "./legs.ts";
@@ -51,15 +53,18 @@ function chains(tabs: number): Project {
 const AGAIN = 30;
 
 /** Milliseconds that a check takes in a process that has checked often, the median. */
-function warm(make: () => Project): number {
-  const all = Array.from({ length: 2 * AGAIN }, () => {
+function warm(make: () => Project, times = AGAIN): number {
+  const all = Array.from({ length: 2 * times }, () => {
     const project = make();
     const began = performance.now();
     check(project);
     return performance.now() - began;
   });
-  return all.slice(AGAIN).sort((a, b) => a - b)[AGAIN / 2] ?? 0;
+  return all.slice(times).sort((a, b) => a - b)[Math.floor(times / 2)] ?? 0;
 }
+
+/** Checks of large projects with rules that are measured. */
+const RULED = 3;
 
 /** Milliseconds that a check takes after another leg was given another move each time, the median. */
 function afterEdits(first: Project): number {
@@ -101,6 +106,24 @@ export function checkBench(once: string) {
   }
   const [two, eight] = [chains(2), chains(8)].map((project) => warm(() => structuredClone(project)) / project.screens.length);
   process.stdout.write(`check: a screen in eight tabs of six-deep stacks costs ${((eight ?? 0) / (two ?? 1)).toFixed(2)} times one in two tabs (aim 1)\n`);
+  for (const [kind, make] of [
+    ["as people build them", builtApp],
+    ["of five tabs, a drawer, modals and eight facts", bigProject],
+  ] as const) {
+    const project = make(1000);
+    for (const [which, rules] of [
+      ["that the design suggests", suggestedRules({ ...project, rules: [] }).map(({ rule }, i) => ({ ...rule, id: `r${i}` }))],
+      ["made at random", randomRules(project, 5, 10)],
+    ] as const) {
+      if (rules.length === 0) continue;
+      const times = warm(() => ({ ...project, rules: [...rules] }), RULED) / warm(() => ({ ...project }), RULED);
+      process.stdout.write(`check: ${rules.length} rules ${which} on 1,000 screens ${kind} cost ${times.toFixed(2)} times the check without (aim at most 2)\n`);
+    }
+  }
+  const ruled = bigProject(200);
+  process.stdout.write(
+    `check: 200 screens with ten rules made at random, after the edit of a leg, warm: median ${afterEdits({ ...ruled, rules: randomRules(ruled, 5, 10) }).toFixed(0)} ms (aim under 150)\n`,
+  );
   process.stdout.write(`check: 200 screens after the edit of a leg, warm: median ${afterEdits(bigProject(200)).toFixed(0)} ms (aim under 100)\n`);
 }
 

@@ -104,9 +104,9 @@ for (const theme of ["light", "dark"]) {
     await page.getByRole("button", { name: "rows", exact: true }).click();
     await page.getByRole("link", { name: "Parameters" }).click();
     await shot(page, "parameters", page.getByRole("columnheader", { name: "passed by" }));
-    await page.getByRole("tab", { name: /Record types/ }).click();
-    await page.getByRole("button", { name: /^Hive ?\d/ }).click();
-    await shot(page, "types", page.getByRole("table", { name: "Samples of Hive" }));
+    await page.getByRole("link", { name: "Rules" }).click();
+    await page.locator("[data-rule=welcomeIsOver] button").first().click();
+    await shot(page, "rules", page.getByRole("group", { name: "Write the rule" }));
     await page.getByRole("link", { name: "Hand-off" }).click();
     await page.getByRole("button", { name: /^TypeScript/ }).click();
     await shot(page, "hand-off", page.getByRole("tabpanel").filter({ hasText: "Made by Etape" }));

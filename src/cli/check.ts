@@ -5,6 +5,7 @@ import { junitReport } from "../core/check/report/junit.ts";
 import { sarifReport } from "../core/check/report/sarif.ts";
 import type { Exploration } from "../core/check/system/exploration.ts";
 import { eventText } from "../core/insight/explain.ts";
+import { ruleSentence } from "../core/model/ruleWords.ts";
 import type { Project } from "../core/model/schema.ts";
 import { checked } from "./checked.ts";
 import { readDocument, writeOut } from "./files.ts";
@@ -71,5 +72,9 @@ function textReport(project: Project, file: string, { findings, accepted, proof 
   const open = findings.filter((finding) => finding.open).length;
   const ends = open > 0 ? ` (${open} of them open ends)` : "";
   const counts = `${file}: ${count("blocker")} blockers, ${count("warning")} warnings, ${count("note")} notes${ends}${accepted.length > 0 ? `, ${accepted.length} accepted` : ""}`;
-  return `${[...lines, counts, proofText(proof)].join("\n")}\n`;
+  const rules = (proof.rules ?? []).map((standing) => {
+    const rule = project.rules?.find(({ id }) => id === standing.rule);
+    return rule ? `rule ${rule.id} ${standing.standing}: ${ruleSentence(project, rule)}` : "";
+  });
+  return `${[...lines, ...rules, counts, proofText(proof)].join("\n")}\n`;
 }

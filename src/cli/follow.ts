@@ -6,6 +6,7 @@ import { type Departed, type FollowReport, Tally } from "../core/following/tally
 import { applyEdit } from "../core/model/edits/kinds.ts";
 import { addsWalk } from "../core/model/edits/walks.ts";
 import { nameOf } from "../core/model/lookup.ts";
+import { ruleSentence } from "../core/model/ruleWords.ts";
 import type { Project } from "../core/model/schema.ts";
 import { writeProject } from "../core/model/write.ts";
 import { escaped } from "../core/text/xml.ts";
@@ -30,7 +31,7 @@ export async function followCommand(file: string, options: FollowOptions): Promi
   if (options.keep !== undefined) return keep(project, options.keep, options);
   const report = await followFile(project, options.log);
   process.stdout.write(told(project, options.log, report, options.format));
-  return report.departed > 0 ? 1 : 0;
+  return report.departed > 0 || report.rules.some(({ unsure }) => !unsure) ? 1 : 0;
 }
 
 /** Follows a log from its first line to its last. */
@@ -99,7 +100,7 @@ function told(project: Project, log: string, report: FollowReport, format: Follo
     case "json":
       return `${JSON.stringify(report, null, 2)}\n`;
     case "junit":
-      return junit(log, report);
+      return junit(project, log, report);
     case "text":
       return text(project, log, report);
   }
@@ -112,6 +113,7 @@ function text(project: Project, log: string, report: FollowReport): string {
   const counts = (of: Record<string, number>, says: (id: string) => string) => list(Object.keys(of), (id) => `${says(id)} ${of[id]}`);
   const lines = [
     ...report.departures.map((one) => `${where(log, one)}: ${perhaps(one)}${one.sentence}${often(one)}`),
+    ...report.rules.map((one) => `${where(log, one)}: ${perhaps(one)}the rule “${one.name}” is broken${often(one)}: ${sentenceOf(project, one.rule)}`),
     ...(report.unlisted > 0 ? [`and ${report.unlisted} more departures of other kinds`] : []),
     ...(Object.keys(report.screens).length > 0 ? [`Screens: ${counts(report.screens, name)}`] : []),
     ...(Object.keys(report.legs).length > 0 ? [`Legs: ${counts(report.legs, (id) => id)}`] : []),
@@ -139,20 +141,36 @@ function text(project: Project, log: string, report: FollowReport): string {
   return `${lines.join("\n")}\n`;
 }
 
+const sentenceOf = (project: Project, id: string) => {
+  const rule = project.rules?.find((one) => one.id === id);
+  return rule ? ruleSentence(project, rule) : "";
+};
 const times = (count: number) => (count === 1 ? "once" : `${count} times`);
-const perhaps = ({ unsure }: Departed) => (unsure ? "perhaps (too much was possible to be sure): " : "");
-const often = ({ count }: Departed) => (count > 1 ? ` (${count} times in all)` : "");
-const where = (log: string, { row, run, at }: Departed) => `${log}:${row}${run === "" ? "" : `: run ${run}`}${at === undefined ? "" : ` at ${at}`}`;
+const perhaps = ({ unsure }: Pick<Departed, "unsure">) => (unsure ? "perhaps (too much was possible to be sure): " : "");
+const often = ({ count }: Pick<Departed, "count">) => (count > 1 ? ` (${count} times in all)` : "");
+const where = (log: string, { row, run, at }: Pick<Departed, "row" | "run" | "at">) =>
+  `${log}:${row}${run === "" ? "" : `: run ${run}`}${at === undefined ? "" : ` at ${at}`}`;
 
-function junit(log: string, report: FollowReport): string {
+function junit(project: Project, log: string, report: FollowReport): string {
   const cases = report.departures
     .filter(({ unsure }) => !unsure)
     .map((one) => {
       const says = escaped(`${where(log, one)}: ${one.sentence}${often(one)}`);
       return `    <testcase classname="follow" name="${escaped(one.did ?? `shows ${one.shows ?? ""}`)}" time="0"><failure message="${says}">${says}</failure></testcase>`;
     });
-  const failures = cases.length;
-  if (failures === 0) cases.push(`    <testcase classname="follow" name="the app follows the design" time="0"></testcase>`);
+  const departed = cases.length;
+  if (departed === 0) cases.push(`    <testcase classname="follow" name="the app follows the design" time="0"></testcase>`);
+  // Rules of the kind "within" are no matter of one run.
+  const watched = (project.rules ?? []).filter(({ kind }) => kind !== "within");
+  const broken = new Map(report.rules.flatMap((one) => (one.unsure ? [] : [[one.rule, one] as const])));
+  for (const rule of watched) {
+    const found = broken.get(rule.id);
+    const says = found ? escaped(`${where(log, found)}: ${ruleSentence(project, rule)}${often(found)}`) : "";
+    cases.push(
+      `    <testcase classname="rule" name="${escaped(rule.name)}" time="0">${found ? `<failure message="${says}">${says}</failure>` : ""}</testcase>`,
+    );
+  }
+  const failures = departed + watched.filter(({ id }) => broken.has(id)).length;
   const attributes = `tests="${cases.length}" failures="${failures}" errors="0" time="0"`;
   return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites ${attributes}>\n  <testsuite name="${escaped(log)}" ${attributes}>\n${cases.join("\n")}\n  </testsuite>\n</testsuites>\n`;
 }

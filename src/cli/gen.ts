@@ -3,6 +3,7 @@ import { join } from "node:path";
 import type { CheckResult } from "../core/check/finding.ts";
 import { meaningless } from "../core/check/meaningless.ts";
 import { proofText } from "../core/check/proof.ts";
+import { standings } from "../core/check/standing.ts";
 import type { Checked, HandedFile } from "../core/handoff/handed.ts";
 import { TARGETS, targetOf } from "../core/handoff/target.ts";
 import { checked } from "./checked.ts";
@@ -50,6 +51,9 @@ export async function genCommand(file: string, options: GenOptions): Promise<num
     },
     get proof() {
       return proofText(found().proof);
+    },
+    get rules() {
+      return standings(found().proof);
     },
     ...(options.react ? { react: true } : {}),
     ...(options.package === undefined ? {} : { packageName: options.package }),

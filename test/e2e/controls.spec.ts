@@ -436,6 +436,15 @@ const ELSEWHERE: Readonly<Record<string, string>> = {
   "Walk.name": "asked for when it is kept",
   "Walk.events": "walked",
   "Walk.expect": "Expect what shows",
+  "Project.rules": "the rules view (rules.spec.ts)",
+  ...Object.fromEntries(
+    Object.entries({
+      never: ["see", "after", "until"],
+      first: ["needs", "before"],
+      only: ["while", "see"],
+      within: ["taps", "to", "from"],
+    }).flatMap(([kind, parts]) => ["id", "name", "about", "severity", ...parts].map((part) => [`Rule.${kind}.${part}`, "the rules view (rules.spec.ts)"])),
+  ),
   "Leg.on": "its trigger",
   "Leg.move": "the way and the target",
   "Trigger.swipe.element": "On, where the place has elements",

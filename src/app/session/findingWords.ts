@@ -10,13 +10,18 @@ export type Worst = { severity: Severity; count: number };
 export function worstByPlace(project: Project, findings: readonly PlainFinding[]): Map<string, Worst> {
   const out = new Map<string, Worst>();
   for (const finding of findings) {
-    const place = placeOfSubject(project, finding.subjects[0] ?? "");
+    const place = placeOfFinding(project, finding);
     if (place === undefined || finding.severity === "note" || finding.open) continue;
     const known = out.get(place);
     const worse = !known || SEVERITIES.indexOf(finding.severity) < SEVERITIES.indexOf(known.severity);
     out.set(place, { severity: worse ? finding.severity : known.severity, count: (known?.count ?? 0) + 1 });
   }
   return out;
+}
+
+/** The place that a finding is about; of a rule the screen on which it breaks. */
+export function placeOfFinding(project: Project, { subjects: [first = "", second = ""] }: Pick<PlainFinding, "subjects">): string | undefined {
+  return placeOfSubject(project, first) ?? (lookup(project).screens.has(second) ? second : undefined);
 }
 
 /** The place that a finding's main subject stands on. */

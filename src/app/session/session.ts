@@ -17,7 +17,7 @@ import { createTrying, type TryingState } from "./trying.ts";
 import { createWalk, type WalkState } from "./walk.ts";
 
 /** Where a project can be looked at; and the list of all projects. */
-export type View = "map" | "walk" | "parameters" | "versions" | "hand-off" | "projects";
+export type View = "map" | "walk" | "rules" | "parameters" | "versions" | "hand-off" | "projects";
 
 /**
  * An open project: its document and everything that is known of it only while it is open. It is made with its route and ended with

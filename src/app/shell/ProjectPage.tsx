@@ -40,7 +40,15 @@ export function ProjectPage() {
   );
 }
 
-const ADDRESS: Record<View, string> = { map: "", walk: "/walk", parameters: "/parameters", versions: "/versions", "hand-off": "/hand-off", projects: "" };
+const ADDRESS: Record<View, string> = {
+  map: "",
+  walk: "/walk",
+  rules: "/rules",
+  parameters: "/parameters",
+  versions: "/versions",
+  "hand-off": "/hand-off",
+  projects: "",
+};
 
 /** The open project: its head, the view that is shown, how things stand at the foot, and the sheets. */
 function Opened() {

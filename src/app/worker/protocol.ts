@@ -38,6 +38,7 @@ const ProofSent = z.object({
   widths: z.array(width),
   factCombinations: z.number(),
   screens: z.number(),
+  rules: z.array(z.object({ rule: text, standing: z.enum(["proved", "checked", "broken", "empty", "unsettled"]), says: text.optional() })).optional(),
 });
 const ResultSent = z.object({
   findings: z.array(FindingSent),
@@ -49,6 +50,7 @@ const ResultSent = z.object({
 const CheckedSent = z.object({
   findings: z.array(z.object({ severity: text, code: text, message: text })).readonly(),
   proof: text,
+  rules: z.record(text, text).optional(),
   frame: text,
   react: z.boolean().optional(),
 });

@@ -4,6 +4,7 @@ import { FINDINGS, kindOf } from "./findings/all.ts";
 import { fixesFor } from "./fixes/fixes.ts";
 import type { CheckOptions } from "./options.ts";
 import { refined } from "./refine/refine.ts";
+import { checkRules } from "./rules/rules.ts";
 import type { Exploration } from "./system/exploration.ts";
 
 /**
@@ -12,7 +13,9 @@ import type { Exploration } from "./system/exploration.ts";
  * project has too many states all the same, the proof says how far the search came.
  */
 export function check(project: Project, options: CheckOptions = {}): CheckResult {
-  const { findings, explorations } = refined(project, options);
+  const { findings: usual, explorations } = refined(project, options);
+  const rules = checkRules(project, explorations, options);
+  const findings = [...usual, ...rules.findings];
   options.explored?.(explorations);
   const ordered = inOrder(
     project,
@@ -27,14 +30,18 @@ export function check(project: Project, options: CheckOptions = {}): CheckResult
     return entry ? [{ ...finding, reason: entry.reason }] : [];
   });
   const known = new Set(accepted.map((finding) => `${finding.code} ${finding.subjects}`));
-  return { findings: ordered.filter((f) => !known.has(`${f.code} ${f.subjects}`)), accepted, proof: proofOf(project, explorations) };
+  return {
+    findings: ordered.filter((f) => !known.has(`${f.code} ${f.subjects}`)),
+    accepted,
+    proof: { ...proofOf(project, explorations), ...(rules.standings.length > 0 ? { rules: rules.standings } : {}) },
+  };
 }
 
 function inOrder(project: Project, findings: Finding[]): Finding[] {
   const place = new Map<string, number>();
-  for (const list of [project.containers, project.screens, project.legs, project.entrances, project.facts])
+  for (const list of [project.containers, project.screens, project.legs, project.entrances, project.facts, project.rules ?? []])
     for (const { id } of list) if (!place.has(id)) place.set(id, place.size);
-  const codes = [...new Set([...FINDINGS.flatMap(({ code, inSearch }) => (inSearch ? [code] : [])), ...findings.map((f) => f.code)])];
+  const codes = [...new Set([...FINDINGS.flatMap(({ code, inDocument }) => (inDocument ? [] : [code])), ...findings.map((f) => f.code)])];
   const rank = (f: Finding) => [SEVERITIES.indexOf(f.severity), codes.indexOf(f.code), ...f.subjects.map((id) => place.get(id) ?? place.size)];
   return findings
     .map((finding) => ({ finding, rank: rank(finding) }))

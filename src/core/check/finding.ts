@@ -25,6 +25,20 @@ export interface Finding {
   fixes: Edit[];
 }
 
+/**
+ * How a rule of the team's fares: proved for any depth of stack; checked as far as the search came; broken; saying nothing, because what it
+ * speaks of never happens; or unsettled, where the search finds it broken and no walk was found that breaks it.
+ */
+export type Standing = "proved" | "checked" | "broken" | "empty" | "unsettled";
+
+export interface RuleStanding {
+  /** The rule's id. */
+  rule: string;
+  standing: Standing;
+  /** Why, as a sentence, where it is neither proved nor checked. */
+  says?: string;
+}
+
 /** What a check covered. */
 export interface Proof {
   /** Abstract states looked at, over all widths. */
@@ -38,6 +52,8 @@ export interface Proof {
   /** Combinations of values of the app's own facts that occur. */
   factCombinations: number;
   screens: number;
+  /** The team's rules, in the order of the document; left out where it has none. */
+  rules?: RuleStanding[];
 }
 
 export interface CheckResult {

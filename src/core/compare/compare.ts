@@ -6,7 +6,7 @@ import type { Project } from "../model/schema.ts";
 /** One thing that is other in the newer document. */
 export interface Change {
   what: "added" | "removed" | "changed";
-  kind: "project" | "screen" | "container" | "leg" | "way in" | "fact" | "record type" | "walk";
+  kind: "project" | "screen" | "container" | "leg" | "way in" | "fact" | "record type" | "walk" | "rule";
   id: string;
   name: string;
   /** For what was changed: each field with what it was and is. */
@@ -25,6 +25,7 @@ export function compareProjects(older: Project, newer: Project): Change[] {
     ...list("fact", older.facts, newer.facts, (_, f) => f.name ?? f.id, older, newer),
     ...list("record type", older.types, newer.types, (_, t) => typeLabel(t), older, newer),
     ...list("walk", older.walks, newer.walks, (_, w) => w.name, older, newer),
+    ...list("rule", older.rules ?? [], newer.rules ?? [], (_, r) => r.name, older, newer),
   ];
 }
 

@@ -7,13 +7,17 @@ import { orderedIds } from "./order.ts";
 
 /** What the entries of a list are told apart by, by the name of the list. */
 const KEYS: Readonly<Record<string, (entry: Record<string, unknown>) => string>> = {
-  ...Object.fromEntries(["facts", "types", "containers", "screens", "legs", "entrances", "walks", "elements"].map((list) => [list, ({ id }) => String(id)])),
+  ...Object.fromEntries(
+    ["facts", "types", "containers", "screens", "legs", "entrances", "walks", "rules", "elements"].map((list) => [list, ({ id }) => String(id)]),
+  ),
   params: ({ name }) => String(name),
   fields: ({ name }) => String(name),
   accepted: ({ code, subjects }) => `${code} ${(subjects as string[]).join(" ")}`,
 };
 /** Lists of single words in which each is there or not. */
 const SETS: readonly string[] = ["members", "except", "closeOn", "values"];
+/** Lists of ids in rules; other lists of these names hold more than ids. */
+const IN_RULES: readonly string[] = ["places", "legs", "entrances", "see", "to", "from"];
 const KINDS: Readonly<Record<string, string>> = {
   facts: "fact",
   types: "record type",
@@ -22,6 +26,7 @@ const KINDS: Readonly<Record<string, string>> = {
   legs: "leg",
   entrances: "way in",
   walks: "walk",
+  rules: "rule",
   elements: "element",
   params: "parameter",
   fields: "field",
@@ -75,13 +80,16 @@ class Merging {
   }
 
   private lists(base: readonly unknown[], ours: readonly unknown[], theirs: readonly unknown[], at: At): unknown {
-    const key = KEYS[at.list];
-    const names = SETS.includes(at.list) ? (word: unknown) => String(word) : key && ((entry: unknown) => key(entry as Record<string, unknown>));
+    const key = isRuleList(at.list, base, ours, theirs) ? undefined : KEYS[at.list];
+    const isRule = isRuleList(at.list, base, ours, theirs);
+    const names = isRule || SETS.includes(at.list) ? (word: unknown) => String(word) : key && ((entry: unknown) => key(entry as Record<string, unknown>));
     if (!names) return this.differ(base, ours, theirs, at);
     const [was, our, their] = [base, ours, theirs].map((list) => new Map(list.map((entry) => [names(entry), entry]))) as [Named, Named, Named];
     const { ids, conflict } = orderedIds([...was.keys()], [...our.keys()], [...their.keys()]);
     if (conflict && at.list === "members") this.conflict(at, "both sides put the members into another order; ours stays");
     const entries = key ? ids.flatMap((id) => this.entry(was.get(id), our.get(id), their.get(id), id, at)) : ids.filter((id) => stays(was, our, their, id));
+    // A rule has to speak of something.
+    if (isRule && entries.length === 0) return this.differ(base, ours, theirs, at);
     return entries;
   }
 
@@ -111,6 +119,11 @@ class Merging {
   private conflict({ where, field }: At, says: string) {
     this.conflicts.push({ where, field, says });
   }
+}
+
+/** Whether lists are those of ids in a rule. */
+function isRuleList(list: string, ...lists: ReadonlyArray<readonly unknown[]>): boolean {
+  return IN_RULES.includes(list) && lists.flat().every((one) => typeof one === "string");
 }
 
 type Named = Map<string, unknown>;

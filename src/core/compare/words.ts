@@ -2,6 +2,7 @@ import { sameValue } from "../model/json.ts";
 import { factLabel, lookup, nameOf } from "../model/lookup.ts";
 import { takesGive, takesPass, withGive, withPass } from "../model/moves.ts";
 import { moveSentence } from "../model/propose.ts";
+import { ruleSentence } from "../model/ruleWords.ts";
 import type { Bar, Element, Leg, Move, Param, Project } from "../model/schema.ts";
 import { type Change, compareProjects } from "./compare.ts";
 
@@ -19,6 +20,9 @@ export function fieldsInWords(older: Project, newer: Project, change: Change): s
 function sentences(older: Project, newer: Project, change: Change): string[] {
   const what = `${change.kind === "project" ? "the project" : change.kind} ${quoted(change.name)}`;
   const leg = lookup(newer).legs.get(change.id);
+  const rule = change.kind === "rule" ? newer.rules?.find(({ id }) => id === change.id) : undefined;
+  if (rule && change.what === "added") return [`Adds a ${what}: ${decapital(ruleSentence(newer, rule))}`];
+  if (rule && change.what === "changed") return [`Rule ${quoted(rule.name)} says now: ${decapital(ruleSentence(newer, rule))}`];
   if (change.what === "added")
     return [`Adds ${article(change.kind)} ${what}${change.kind === "leg" && leg?.move ? `: ${moveSentence(newer, leg.from, leg.move)}` : "."}`];
   if (change.what === "removed") return [`Takes away the ${what}.`];
@@ -38,7 +42,8 @@ function entryOf(project: Project, { kind, id }: Change): Record<string, unknown
         entrances.get(id) ??
         facts.get(id) ??
         types.get(id) ??
-        project.walks.find((w) => w.id === id));
+        project.walks.find((w) => w.id === id) ??
+        project.rules?.find((r) => r.id === id));
   return { ...found };
 }
 

@@ -6,7 +6,7 @@ import { plainApp } from "../semantics/app.ts";
 import { factsFitting } from "../semantics/guards.ts";
 import { stateLine } from "../semantics/line.ts";
 import { step } from "../semantics/step.ts";
-import type { App, State } from "../semantics/types.ts";
+import type { App, Log, State } from "../semantics/types.ts";
 import { agreed, type MadeUp, type Told, tells, toldBy } from "./agree.ts";
 import type { Entry } from "./entry.ts";
 import { freeArguments } from "./free.ts";
@@ -209,18 +209,18 @@ export class Follower {
   }
 
   private moved(one: Held, moves: readonly Move[], told: Told): Held[] {
-    return moves.flatMap(({ before, event, state, fired, free }) => {
+    return moves.flatMap(({ before, event, state, fired, passed, free }) => {
       const fits = agreed(this.app.plan, state, told, free, this.madeUp);
       if (!fits) return [];
       const begun = before.reduce((held, fact) => this.after(held, fact.event, "moved", fact.state), one);
       const unlikely = one.unlikely + before.length + (isSeldom(event) ? 1 : 0);
-      return [{ ...this.after(begun, event, "moved", fits), fired, unlikely }];
+      return [{ ...this.after(begun, event, "moved", fits), fired, passed, unlikely }];
     });
   }
 
   private stays(one: Held, told: Told): Held[] {
     const state = agreed(this.app.plan, one.state, told, NONE, this.madeUp);
-    return state ? [{ ...one, state, event: undefined, outcome: "ignored", fired: [] }] : [];
+    return state ? [{ ...one, state, event: undefined, outcome: "ignored", fired: [], passed: [] }] : [];
   }
 
   /** Steps one way; nothing where the entry contradicts it, or says nothing of what shows while there is no such control. */
@@ -231,7 +231,7 @@ export class Follower {
     const free = result.outcome === "moved" ? freeArguments(this.project, event, given, result.log.fired) : NONE;
     const state = agreed(this.app.plan, result.state, told, free, this.madeUp);
     if (!state) return [];
-    return [this.after(one, event, result.outcome, state, result.log.fired)];
+    return [this.after(one, event, result.outcome, state, result.log)];
   }
 
   private resumed(run: Run, entry: Entry, told: Told): Held[] {
@@ -248,16 +248,18 @@ export class Follower {
 
   private from(state: State): Held {
     const trail: Trail | undefined = this.options.trails ? { event: undefined, outcome: "moved", state, before: undefined } : undefined;
-    return { state, trail, event: undefined, outcome: "moved", fired: [], unlikely: 0 };
+    return { state, trail, event: undefined, outcome: "moved", fired: [], passed: [], unlikely: 0 };
   }
 
-  private after(one: Held, event: NavEvent, outcome: Held["outcome"], state: State, fired: readonly string[] = []): Held {
+  private after(one: Held, event: NavEvent, outcome: Held["outcome"], state: State, { fired, passed }: Pick<Log, "fired" | "passed"> = QUIET): Held {
     const trail = this.options.trails ? { event, outcome, state, before: one.trail } : undefined;
-    return { state, trail, event, outcome, fired, unlikely: one.unlikely };
+    return { state, trail, event, outcome, fired, passed, unlikely: one.unlikely };
   }
 }
 
 const NONE: ReadonlySet<string> = new Set();
+/** A step of which nothing is known but where it led. */
+const QUIET = { fired: [], passed: [] };
 /** Events that need a control which shows. */
 const CONTROLS: ReadonlyArray<NavEvent["do"]> = ["leg", "tab", "pick", "close", "lead"];
 

@@ -25,6 +25,8 @@ export interface Held {
   readonly event: NavEvent | undefined;
   readonly outcome: Outcome["outcome"];
   readonly fired: readonly string[];
+  /** The states that arrive legs led on from. */
+  readonly passed: readonly State[];
   /** How much had to happen that seldom does: links from outside, launches, another width or fact, without being told. */
   readonly unlikely: number;
 }

@@ -11,6 +11,7 @@ export interface Move {
   readonly event: NavEvent;
   readonly state: State;
   readonly fired: readonly string[];
+  readonly passed: readonly State[];
   /** Arguments of the screen that shows then which are guesses. */
   readonly free: ReadonlySet<string>;
 }
@@ -55,7 +56,7 @@ export class Moves {
       const { outcome, state, log } = step(app, start, event);
       if (outcome !== "moved") return [];
       if (event.do === "enter") noteMadeUp(this.madeUp, start, state);
-      return [{ before, event, state, fired: log.fired, free: freeArguments(this.project, event, undefined, log.fired) }];
+      return [{ before, event, state, fired: log.fired, passed: log.passed, free: freeArguments(this.project, event, undefined, log.fired) }];
     });
   }
 

@@ -5,6 +5,7 @@ import type { Departure } from "./departure.ts";
 import { departureOf } from "./departure.ts";
 import type { Entry, Logged } from "./entry.ts";
 import { type Followed, Follower, type FollowOptions } from "./follower.ts";
+import { type BrokenRule, Promises } from "./promises.ts";
 
 /** The same departure, however often it happened. */
 export interface Departed extends Departure {
@@ -22,6 +23,8 @@ export interface FollowReport {
   entries: number;
   runs: number;
   departures: Departed[];
+  /** The team's rules that the log breaks. */
+  rules: BrokenRule[];
   /** How often the app departs for sure, all kinds together, and how many kinds are not listed because there are too many. */
   departed: number;
   unlisted: number;
@@ -46,6 +49,7 @@ const MOST = 1_000;
 /** Follows a log and counts what it tells. Entries of different runs may come in any mixture. */
 export class Tally {
   readonly follower: Follower;
+  private readonly promises: Promises;
   private readonly departures = new Map<string, Departed>();
   private readonly legs = new Map<string, number>();
   private readonly screens = new Map<string, number>();
@@ -66,6 +70,7 @@ export class Tally {
     options: FollowOptions = {},
   ) {
     this.follower = new Follower(project, options);
+    this.promises = new Promises(project);
   }
 
   /** Takes the next entry; gives the departure, where it is one, and what may have happened. */
@@ -75,6 +80,7 @@ export class Tally {
     const last = this.lastOf(entry.run);
     const departure = followed.is !== "follows" ? this.depart(entry, row, followed) : undefined;
     if (followed.is === "follows") this.count(entry, followed, last);
+    this.promises.take(entry, row, followed);
     const screen = followed.held[0] && currentScreen(followed.held[0].state).at;
     const came = last.screen !== screen || followed.held.every(({ outcome, event }) => event !== undefined && outcome === "moved");
     if (screen !== undefined && came) add(this.screens, screen);
@@ -89,6 +95,7 @@ export class Tally {
       entries: this.entries,
       runs: this.runs,
       departures: [...this.departures.values()].sort((a, b) => Number(a.unsure) - Number(b.unsure) || b.count - a.count || a.row - b.row),
+      rules: this.promises.report,
       departed: this.departed,
       unlisted: this.unlisted,
       legs: inOrder(this.legs),

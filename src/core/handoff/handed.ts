@@ -11,6 +11,8 @@ export interface Checked {
   findings: ReadonlyArray<{ severity: string; code: string; message: string }>;
   /** What is proved, as a sentence. */
   proof: string;
+  /** By rule of the team's how it stands, as a sentence. */
+  rules?: Readonly<Record<string, string>>;
   /** The page of a prototype without a project, as it was built. */
   frame: string;
   /** With TypeScript the file for React apps as well. */

@@ -78,10 +78,24 @@ export interface WayInNode extends At {
   leg: LegNode;
 }
 
+/** What a rule speaks of: a place, the legs of an element by its label and place, or a way in. */
+export type ThingNode = At & ({ is: "place"; path: string[] } | { is: "legs"; label: string; on: string[] } | { is: "way in"; name: string });
+
+export interface RuleNode extends At {
+  name: string;
+  options: Option[];
+  kind: "never" | "first" | "only" | "reach";
+  /** By the word before them: `never`, `after`, `until`, `first`, `before`, `only`, `reach`, `of`. */
+  things: Record<string, ThingNode[]>;
+  while?: string;
+  taps?: number;
+}
+
 export interface Lines {
   name?: string;
   facts: FactNode[];
   rows: RowsNode[];
   ways: WayInNode[];
   places: PlaceNode[];
+  rules: RuleNode[];
 }

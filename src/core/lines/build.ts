@@ -4,12 +4,13 @@ import { withPass } from "../model/moves.ts";
 import { suitedMove, withArguments } from "../model/propose.ts";
 import { problemLine, readProjectData } from "../model/read.ts";
 import type { Leg, Move, Project } from "../model/schema.ts";
-import type { At, FactNode, LineProblem, Lines, RowsNode } from "./ast.ts";
+import type { At, FactNode, LineProblem, Lines, RowsNode, RuleNode } from "./ast.ts";
 import { flagged, Legs, type Loose } from "./legs.ts";
 import { parseLines } from "./parse.ts";
 import { Places } from "./places.ts";
 import { Problems } from "./problems.ts";
 import { rowsOfLists } from "./rows.ts";
+import { rulesOf } from "./rules.ts";
 import { unquoted } from "./scan.ts";
 
 export type LinesResult = { ok: true; project: Project } | { ok: false; problems: LineProblem[] };
@@ -24,6 +25,9 @@ export interface Built {
   wrapper: string | undefined;
   /** Where each place stands in the lines. */
   at: ReadonlyMap<string, At>;
+  /** The rules of the lines, and the place of a path in them. */
+  rules: readonly RuleNode[];
+  placeOf: (path: readonly string[]) => string | undefined;
   /** By the ids of the legs whose way the lines leave open, what they say of it all the same. */
   loose: ReadonlyMap<string, Pick<Loose, "args" | "flags">>;
 }
@@ -38,7 +42,7 @@ export function readLines(text: string, name: string, known?: Project): Built | 
   const { lines, problems } = parseLines(text);
   const found = new Problems();
   const { project, loose, places } = built(lines, name, found, known);
-  if (lines.places.length === 0 && lines.ways.length === 0 && problems.length === 0)
+  if (lines.places.length === 0 && lines.ways.length === 0 && (lines.rules.length === 0 || !known) && problems.length === 0)
     problems.push({ line: 1, column: 1, message: "there is no screen in it; expected one a line, such as Home: Plots > Plots" });
   const all = [...problems, ...found.list].sort((a, b) => a.line - b.line || a.column - b.column);
   if (all.length > 0) return { ok: false, problems: all };
@@ -51,6 +55,8 @@ export function readLines(text: string, name: string, known?: Project): Built | 
       wrapper: places.wrapper,
       at: new Map(places.made.map(({ id, node: { line, column } }) => [id, { line, column }])),
       loose: new Map(loose.map((one) => [one.leg.id, one])),
+      rules: lines.rules,
+      placeOf: (path) => places.find(path)?.id,
     };
   return {
     ok: false,
@@ -77,7 +83,10 @@ function built(lines: Lines, name: string, problems: Problems, known: Project | 
   const legs = new Legs(project, places, problems);
   const told = places.made.flatMap((one) => one.node.elements.flatMap((element, i) => legs.legsOf(one, element, i)));
   const whole = { ...project, legs: told, entrances: legs.waysIn(lines.ways) };
-  return { project: tried(whole, legs.loose, problems), loose: legs.loose, places };
+  const led = tried(whole, legs.loose, problems);
+  // In lines for a project that is there, rules may speak of what only that has.
+  const rules = known ? [] : rulesOf(lines.rules, led, (path) => places.find(path)?.id, problems);
+  return { project: rules.length > 0 ? { ...led, rules } : led, loose: legs.loose, places };
 }
 
 /** The project with a way for each leg that the lines leave open: the one that works where its element is really met. */

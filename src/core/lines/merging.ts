@@ -4,6 +4,7 @@ import { changeContainer, changeElement, changeScreen } from "../model/edits/cha
 import { type Edit, freshId } from "../model/edits/edit.ts";
 import { applyEdit } from "../model/edits/kinds.ts";
 import { addScreenBeside, linkElement, stackFor } from "../model/edits/link.ts";
+import { addRule } from "../model/edits/rules.ts";
 import { elementIdOf, elementsOf, lookup, mustBePassed, upTarget } from "../model/lookup.ts";
 import { withPass } from "../model/moves.ts";
 import { sameName } from "../model/names.ts";
@@ -11,6 +12,9 @@ import type { Container, Element, Leg, Move, Project, Screen } from "../model/sc
 import type { LineProblem } from "./ast.ts";
 import type { Built } from "./build.ts";
 import { flagged } from "./legs.ts";
+import { Problems } from "./problems.ts";
+import { rulesOf } from "./rules.ts";
+import { placeAt } from "./standing.ts";
 
 /** How the places of lines are found in the project that they go into. */
 export interface Finding {
@@ -47,6 +51,7 @@ export class Merging {
     for (const { id, up } of from.project.screens) this.up(id, up);
     for (const leg of from.project.legs) this.leg(leg);
     this.waysIn();
+    this.rules();
     this.first = this.ids.get(from.project.screens[0]?.id ?? "");
   }
 
@@ -224,6 +229,19 @@ export class Merging {
     const keys = ["to", "in", "show", "modal", "drawer"] as const;
     const places = keys.flatMap((key) => (key in move ? [[key, this.ids.get(move[key as never]) ?? move[key as never]]] : []));
     return { ...move, ...Object.fromEntries(places) };
+  }
+
+  /** Rules speak of places of the lines and, by their names, of those that are there already. */
+  private rules() {
+    const problems = new Problems();
+    const placeOf = (path: readonly string[]) => {
+      const built = this.from.placeOf(path);
+      return (built === undefined ? undefined : this.ids.get(built)) ?? placeAt(this.project, path);
+    };
+    const known = this.project.rules ?? [];
+    const fresh = this.from.rules.filter(({ name }) => !known.some((rule) => sameName(rule.name, name)));
+    for (const rule of rulesOf(fresh, this.project, placeOf, problems)) this.apply(addRule(rule));
+    this.problems.push(...problems.list);
   }
 
   private waysIn() {

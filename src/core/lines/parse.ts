@@ -1,6 +1,26 @@
-import type { ElementNode, FactNode, LegNode, LineProblem, Lines, Option, ParamNode, PlaceNode, PlaceTriggerNode, RowsNode, Target, WayInNode } from "./ast.ts";
-import { cutAt, endingOf, isQuoted, type Piece, splitAt, trimmed, unquoted } from "./scan.ts";
+import type {
+  ElementNode,
+  FactNode,
+  LegNode,
+  LineProblem,
+  Lines,
+  Option,
+  ParamNode,
+  PlaceNode,
+  PlaceTriggerNode,
+  RowsNode,
+  RuleNode,
+  Target,
+  ThingNode,
+  WayInNode,
+} from "./ast.ts";
+import { cutAt, cutAtWords, endingOf, isQuoted, type Piece, splitAt, trimmed, unquoted } from "./scan.ts";
 
+/** The words between what a rule speaks of, and which of them a rule of each kind has. */
+const RULE_WORDS = ["never", "first", "only", "reach", "after", "until", "before", "while", "within", "of"];
+const RULE_PARTS: Record<RuleNode["kind"], string[]> = { never: ["after", "until"], first: ["before"], only: ["while"], reach: ["within", "of"] };
+/** Names that have to be quoted in a rule. */
+export const TAKEN_IN_RULE = new RegExp(`(^|\\s)(${RULE_WORDS.join("|")})(\\s|$)|^way in `);
 /** Lines that are read at most. */
 const MOST = 20_000;
 const KINDS = ["button", "icon", "link", "field", "switch", "text", "image", "pager"] as const;
@@ -17,7 +37,7 @@ interface Open {
 }
 
 class Parser {
-  private readonly lines: Lines = { facts: [], rows: [], ways: [], places: [] };
+  private readonly lines: Lines = { facts: [], rows: [], ways: [], places: [], rules: [] };
   private readonly problems: LineProblem[] = [];
   private open: Open[] = [];
 
@@ -45,6 +65,7 @@ class Parser {
     else if (/^fact\s/.test(text)) this.fact(rest("fact"));
     else if (/^rows\s/.test(text)) this.rows(rest("rows"));
     else if (/^in\s/.test(text)) this.wayIn(rest("in"));
+    else if (/^rule\s/.test(text)) this.rule(rest("rule"));
     else this.place(piece, indent);
   }
 
@@ -185,6 +206,54 @@ class Parser {
     this.lines.rows.push({ id: before.text, fields, rows, line: piece.line, column: piece.column });
   }
 
+  /** `Sent is final (warning): never Form after Sent until New order`, `Help is near: reach Help within 3 taps of Home` */
+  private rule(piece: Piece) {
+    const [head, body] = cutAt(piece, ":");
+    const { before, inside, attached } = endingOf(head);
+    const named = inside && !attached ? before : head;
+    const [first, ...others] = body ? cutAtWords(body, RULE_WORDS) : [];
+    const kind = (["never", "first", "only", "reach"] as const).find((one) => one === first?.word);
+    if (!kind || !first || named.text === "" || !body?.text.startsWith(kind))
+      return this.wrong(
+        piece,
+        `found “${shown(piece.text)}”, expected a rule such as Sent is final: never Form after Sent, Address first: first Address before Pay, Members: only Home, Help while !fact.member or Help is near: reach Help within 3 taps`,
+      );
+    const node: RuleNode = {
+      name: unquoted(named.text),
+      options: inside && !attached ? this.options(inside) : [],
+      kind,
+      things: { [kind]: this.things(first.behind) },
+      line: piece.line,
+      column: piece.column,
+    };
+    for (const { word, behind } of others) {
+      if (!RULE_PARTS[kind].includes(word)) this.wrong(behind, `found “${word}”, expected ${RULE_PARTS[kind].join(" or ")} in a rule that begins with ${kind}`);
+      else if (word === "while") node.while = behind.text;
+      else if (word === "within") this.taps(node, behind);
+      else node.things[word] = this.things(behind);
+    }
+    this.lines.rules.push(node);
+  }
+
+  /** `3 taps`, `3 taps of Home, Plots` */
+  private taps(node: RuleNode, piece: Piece) {
+    const [, count] = /^(\d+) taps?$/.exec(piece.text) ?? [];
+    if (count === undefined) this.wrong(piece, `found “${shown(piece.text)}”, expected a number of taps such as 3 taps`);
+    else node.taps = Number(count);
+  }
+
+  /** `Form, "Send" on Form, way in "Offer"` */
+  private things(piece: Piece): ThingNode[] {
+    return splitAt(piece, ",").flatMap((one): ThingNode[] => {
+      if (one.text === "") return [];
+      const at = { line: one.line, column: one.column };
+      const [, label, on] = /^("(?:[^"\\]|\\.)*") on (.+)$/.exec(one.text) ?? [];
+      if (label !== undefined && on !== undefined) return [{ ...at, is: "legs", label: unquoted(label), on: pathOf(on) }];
+      const [, way] = /^way in (.+)$/.exec(one.text) ?? [];
+      return [way === undefined ? { ...at, is: "place", path: pathOf(one.text) } : { ...at, is: "way in", name: unquoted(way) }];
+    });
+  }
+
   /** `/plots/{plotId} > Plot`, `"Frost alert" > Plot(plotId = link.plotId) (notification)` */
   private wayIn(piece: Piece) {
     const [left, right] = cutAt(piece, ">");
@@ -250,4 +319,4 @@ export function pathOf(text: string): string[] {
 /** Names of places that would be read as something else. */
 export const TAKEN_TARGET = /^(back|up|close|menu|open menu|close menu|leave|go on|nothing)$|^(close|menu|open menu|close menu) |^leave [a-z][a-z0-9+.-]*:/;
 /** Names that would be read as lines of another kind. */
-export const TAKEN_LINE = /^(app|fact|rows|in)\s/;
+export const TAKEN_LINE = /^(app|fact|rows|in|rule)\s/;

@@ -83,6 +83,22 @@ export function endingOf(piece: Piece): Ending {
   };
 }
 
+/** A piece cut before each of some words that stand outside quotes and parentheses: the word, and what comes behind it. */
+export function cutAtWords(piece: Piece, words: readonly string[]): Array<{ word: string; behind: Piece }> {
+  const found: Array<{ word: string; at: number }> = [];
+  outside(piece.text, (_, i, depth) => {
+    if (depth !== 0 || (i > 0 && piece.text.charAt(i - 1) !== " ")) return;
+    const word = words.find((one) => piece.text.startsWith(one, i) && /^(\s|$)/.test(piece.text.slice(i + one.length)));
+    if (word !== undefined) found.push({ word, at: i });
+    return;
+  });
+  return found.map(({ word, at }, i) => {
+    const begins = at + word.length;
+    const text = piece.text.slice(begins, found[i + 1]?.at);
+    return { word, behind: trimmed({ text, line: piece.line, column: piece.column + begins }) };
+  });
+}
+
 const QUOTED = /^"((?:[^"\\]|\\.)*)"$/;
 
 /** A name as it is meant: without its quotes. */

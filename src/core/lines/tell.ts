@@ -5,7 +5,8 @@ import { elementIdOf, elementsOf, lookup, targetOf } from "../model/lookup.ts";
 import { takesPass, withPass } from "../model/moves.ts";
 import { suitedMove, withArguments } from "../model/propose.ts";
 import type { Container, Element, Leg, Move, Param, Project, Screen } from "../model/schema.ts";
-import { labelOf, TAKEN_LINE, TAKEN_TARGET, triggerOf } from "./parse.ts";
+import { labelOf, TAKEN_IN_RULE, TAKEN_LINE, TAKEN_TARGET, triggerOf } from "./parse.ts";
+import { ruleLine } from "./rules.ts";
 import { quotedIfNeeded } from "./scan.ts";
 import {
   barWord,
@@ -46,6 +47,10 @@ export function lostInLines(project: Project): string[] {
   return [
     ...(project.about === undefined ? [] : ["what the project is about"]),
     ...count(project.walks.length, "kept walk"),
+    ...(project.rules ?? []).flatMap((rule) =>
+      ruleLine(project, rule, (id) => id, rule.name) === undefined ? [`the rule “${rule.name}”: it names what lines cannot express`] : [],
+    ),
+    ...count((project.rules ?? []).filter(({ about }) => about !== undefined).length, "explanation of a rule"),
     ...count(project.accepted?.length ?? 0, "finding that is intended"),
     ...count(legs.length + project.containers.filter(({ motion }) => motion).length, "motion of its own"),
     ...count(icons.length, "icon"),
@@ -103,6 +108,10 @@ class Teller {
     this.place(root, 0);
     for (const modal of containers) if (modal.kind === "modal") this.place(modal.id, 0);
     for (const one of [...containers, ...screens]) this.place(one.id, 0, true);
+    const rules = (this.project.rules ?? []).flatMap(
+      (rule) => ruleLine(this.project, rule, (id) => this.path(id, TAKEN_IN_RULE), quotedIfNeeded(rule.name)) ?? [],
+    );
+    if (rules.length > 0) this.out.push("", ...rules);
     return `${this.out.join("\n")}\n`;
   }
 
@@ -259,7 +268,7 @@ class Teller {
   }
 
   /** A place by its name, and by those of the containers around it as far as that is needed to tell it from others. */
-  private path(id: string): string {
+  private path(id: string, taken = TAKEN_TARGET): string {
     const same = this.named.get(this.name(id)) ?? [id];
     const { screens, owners } = lookup(this.project);
     const first = same.find((one) => screens.has(one)) ?? same[0];
@@ -270,7 +279,7 @@ class Teller {
         const still = same.filter((one) => this.within(one, path.slice(0, -1)));
         if ((still.find((one) => screens.has(one)) ?? still[0]) === id) break;
       }
-    return path.map(targetName).join("/");
+    return path.map((name) => quotedIfNeeded(name, taken)).join("/");
   }
 
   private within(id: string, around: readonly string[]): boolean {
@@ -302,10 +311,6 @@ const stripped = (move: Move): Move => withPass(move, undefined);
 
 function placeName(name: string): string {
   return quotedIfNeeded(name, TAKEN_LINE);
-}
-
-function targetName(name: string): string {
-  return quotedIfNeeded(name, TAKEN_TARGET);
 }
 
 function flags<T>(of: T, list: ReadonlyArray<{ word: string; has: (of: T) => boolean }>): string[] {

@@ -1,7 +1,7 @@
 import { type Compiled, compile, fits, type Scope, type ValueType, valueType } from "./expression.ts";
 import { giveOf, lookup, passOf } from "./lookup.ts";
-import type { Entrance, Leg, Project } from "./schema.ts";
-import { compileCondition, entranceScope, legScope, placeScope } from "./scope.ts";
+import type { Entrance, Leg, Project, Rule } from "./schema.ts";
+import { compileCondition, entranceScope, legScope, placeScope, ruleScope } from "./scope.ts";
 import { templateParts } from "./template.ts";
 
 /** One expression of a document with where it stands and what came of compiling it. */
@@ -39,6 +39,11 @@ export function entranceExpressions(project: Project, entrance: Entrance): Locat
     ...(when === undefined ? [] : [{ source: when, compiled: compileCondition(when, scope), role: "when" as const }]),
     ...values(entrance.pass, "pass", scope),
   ];
+}
+
+/** The condition of a rule of the kind "only"; of others there is none. */
+export function ruleExpressions(project: Project, rule: Rule): Located[] {
+  return rule.kind === "only" ? [{ source: rule.while, compiled: compileCondition(rule.while, ruleScope(project)), role: "when" }] : [];
 }
 
 function values(record: Record<string, string> | undefined, role: "pass" | "give" | "set", scope: Scope): Located[] {

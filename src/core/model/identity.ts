@@ -21,7 +21,7 @@ export function identityProblems(data: unknown): Problem[] {
   const screens = entries(project.screens, "screens");
   const containers = entries(project.containers, "containers");
   unique([...containers, ...screens], "id", "a place id that no other screen or container has", problems);
-  for (const kind of ["facts", "types", "legs", "entrances", "walks"] as const)
+  for (const kind of ["facts", "types", "legs", "entrances", "walks", "rules"] as const)
     unique(entries(project[kind], kind), "id", `an id that no other of the ${kind} has`, problems);
   for (const place of [...containers, ...screens])
     unique(entries(place.value.elements, `${place.path}.elements`), "id", "an element id that occurs once in its place", problems);

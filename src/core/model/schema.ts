@@ -209,6 +209,23 @@ const Walk = z.strictObject({
   events: z.array(EventSchema),
   expect: z.array(z.strictObject({ after: z.number().int().min(0), shows: text })).optional(),
 });
+/** What a rule speaks of, as it is met: a place shows, a leg fires, a way in is taken. */
+const What = z
+  .strictObject({ places: z.array(id).optional(), legs: z.array(id).optional(), entrances: z.array(id).optional() })
+  .refine(({ places = [], legs = [], entrances = [] }) => places.length + legs.length + entrances.length > 0, {
+    message: "at least one place, leg or way in",
+  })
+  .meta({ minProperties: 1 });
+const somePlaces = z.array(id).min(1);
+/** The most taps that a rule can allow. */
+export const MOST_TAPS = 20;
+const ruleKeys = { id, name: text, about: text.optional(), severity: z.enum(["blocker", "warning", "note"]).optional() };
+const Rule = z.discriminatedUnion("kind", [
+  z.strictObject({ ...ruleKeys, kind: z.literal("never"), see: What, after: What.optional(), until: What.optional() }),
+  z.strictObject({ ...ruleKeys, kind: z.literal("first"), needs: What, before: What }),
+  z.strictObject({ ...ruleKeys, kind: z.literal("only"), while: expression, see: somePlaces }),
+  z.strictObject({ ...ruleKeys, kind: z.literal("within"), taps: z.number().int().min(1).max(MOST_TAPS), to: somePlaces, from: somePlaces.optional() }),
+]);
 export const ProjectSchema = z.strictObject({
   $schema: text.optional(),
   format: z.literal(FORMAT),
@@ -222,12 +239,13 @@ export const ProjectSchema = z.strictObject({
   legs: z.array(Leg),
   entrances: z.array(Entrance),
   walks: z.array(Walk),
+  rules: z.array(Rule).optional(),
   accepted: z.array(z.strictObject({ code: text, subjects: z.array(text), reason: text })).optional(),
   mapOrder: z.record(id, z.array(id)).optional(),
 });
 
 /** The parts of a document that edits carry; each under the name of its type. */
-export const PARTS = { Fact, RecordType, Container, Screen, Element, Leg, Entrance, Walk, Trigger, Move, Param, Motion };
+export const PARTS = { Fact, RecordType, Container, Screen, Element, Leg, Entrance, Walk, Rule, Trigger, Move, Param, Motion };
 
 export type Project = z.infer<typeof ProjectSchema>;
 export type Fact = z.infer<typeof Fact>;
@@ -247,6 +265,8 @@ export type Move = z.infer<typeof Move>;
 export type Motion = z.infer<typeof Motion>;
 export type Entrance = z.infer<typeof Entrance>;
 export type Walk = z.infer<typeof Walk>;
+export type Rule = z.infer<typeof Rule>;
+export type What = z.infer<typeof What>;
 export type NavEvent = z.infer<typeof EventSchema>;
 export type Way = z.infer<typeof Way>;
 export type Width = "narrow" | "middle" | "wide";

@@ -53,6 +53,11 @@ export function entranceScope(project: Project, entrance: Entrance): Scope {
   return { records: recordsOf(project), names: { ...outerNames(project), link: { fields } } };
 }
 
+/** What the condition of a rule may name: facts and width. */
+export function ruleScope(project: Project): Scope {
+  return { records: recordsOf(project), names: outerNames(project) };
+}
+
 /** Compiles a condition: an expression of another type than true or false is an error too. */
 export function compileCondition(source: string, scope: Scope): Compiled {
   const compiled = compile(source, scope);

@@ -411,10 +411,56 @@ export const CASES: Case[] = [
     bad: app("s", { stacks: { s: "a b" }, facts: [flag], legs: ["go a push b set.f=true", "again b set set.f=true"] }),
     good: app("s", { stacks: { s: "a b" }, facts: [flag], legs: ["go a push b", "again b set set.f=true"] }),
   },
+  // The nearest neighbour of each rule differs from it in one leg, or in one word of the rule.
+  {
+    code: "broken-rule",
+    subjects: ["r", "form"],
+    bad: ruled({ kind: "never", see: { places: ["form"] }, after: { places: ["sent"] } }, ["open home push form", "send form push sent"]),
+    good: ruled({ kind: "never", see: { places: ["form"] }, after: { places: ["sent"] }, until: { legs: ["open"] } }, [
+      "open home push form",
+      "send form replace sent",
+    ]),
+  },
+  {
+    code: "broken-rule",
+    subjects: ["r", "sent"],
+    bad: ruled({ kind: "first", needs: { places: ["form"] }, before: { places: ["sent"] } }, ["open home push form", "skip home push sent"]),
+    good: ruled({ kind: "first", needs: { places: ["form"] }, before: { places: ["sent"] } }, ["open home push form", "send form push sent"]),
+  },
+  {
+    code: "broken-rule",
+    subjects: ["r", "form"],
+    bad: ruled({ kind: "only", while: "!fact.f", see: ["home"] }, ["open home push form", "join home set set.f=true"]),
+    good: ruled({ kind: "only", while: "!fact.f", see: ["home"] }, ["open home push form if=fact.f", "join home set set.f=true"]),
+  },
+  {
+    code: "broken-rule",
+    subjects: ["r", "home"],
+    bad: ruled({ kind: "within", taps: 1, to: ["sent"] }, ["open home push form", "send form push sent"]),
+    good: ruled({ kind: "within", taps: 2, to: ["sent"] }, ["open home push form", "send form push sent"]),
+  },
+  {
+    code: "empty-rule",
+    subjects: ["r"],
+    bad: ruled({ kind: "never", see: { places: ["form"] }, after: { legs: ["gone"] } }, ["open home push form"]),
+    good: ruled({ kind: "never", see: { places: ["sent"] }, after: { legs: ["open"] } }, ["open home push form", "send home push sent"]),
+  },
+  {
+    code: "empty-rule",
+    subjects: ["r"],
+    bad: ruled({ kind: "only", while: "fact.f", see: ["home"] }, ["open home push form"]),
+    good: ruled({ kind: "only", while: "!fact.f", see: ["home", "form"] }, ["open home push form"]),
+  },
 ];
 
 /** A leg that carries an element of its source to one of its target. */
 function carrying(kind: "grow" | "slide", to: string): Project {
   const project = app("s", { stacks: { s: "a b" }, screens: { b: screen(el("y", "image")) }, legs: ["go a push b"] });
   return { ...project, legs: project.legs.map((leg) => ({ ...leg, motion: { kind, carries: [{ from: "go", to }] } })) };
+}
+
+/** A stack of three screens with a rule. */
+function ruled(rule: object, legs: string[]): Project {
+  const project = app("s", { stacks: { s: "home form sent" }, screens: { home: { hub: true } }, facts: [flag], legs });
+  return { ...project, rules: [{ id: "r", name: "R", ...rule } as NonNullable<Project["rules"]>[number]] };
 }

@@ -126,10 +126,13 @@ describe("reports", () => {
     }
   });
 
-  it("JUnit: one case a finding, blockers and warnings failed, markup and odd characters harmless", () => {
+  it("JUnit: one case a finding and one for each rule that holds, blockers and warnings failed, markup and odd characters harmless", () => {
     const odd = { ...found, findings: found.findings.map((f, i) => (i === 0 ? { ...f, message: 'a <b> & "c" \u0007' } : f)) };
     const xml = junitReport(draft.project, "x.json", odd, 12);
-    expect(xml.match(/<testcase /g)).toHaveLength(found.findings.length);
+    // And one for each rule that holds.
+    const held = found.proof.rules?.filter(({ standing }) => standing === "proved").length ?? 0;
+    expect(held).toBe(3);
+    expect(xml.match(/<testcase /g)).toHaveLength(found.findings.length + held);
     expect(xml.match(/<failure /g)).toHaveLength(found.findings.filter((f) => f.severity !== "note").length);
     expect(xml).toContain("a &lt;b&gt; &amp; &quot;c&quot; \uFFFD");
     expect(xml).not.toContain("\u0007");

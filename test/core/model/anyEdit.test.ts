@@ -25,6 +25,7 @@ import { paste } from "../../../src/core/model/edits/paste.ts";
 import { setPlanned } from "../../../src/core/model/edits/planned.ts";
 import { removeElement, removeEntrance, removeLegs, removePlaces } from "../../../src/core/model/edits/remove.ts";
 import { idProblem, renameId } from "../../../src/core/model/edits/rename.ts";
+import { addRule, changeRule, freshRuleId, removeRule } from "../../../src/core/model/edits/rules.ts";
 import { shareElement, spreadElement } from "../../../src/core/model/edits/share.ts";
 import { addType, changeCell, changeType, removeField, removeType } from "../../../src/core/model/edits/types.ts";
 import { addWalk, expectInWalk, removeWalk } from "../../../src/core/model/edits/walks.ts";
@@ -34,6 +35,7 @@ import { moveSentence, withArguments } from "../../../src/core/model/propose.ts"
 import { problemLine, problemsAfterEdit, readProjectData } from "../../../src/core/model/read.ts";
 import type { Move, Project, Trigger } from "../../../src/core/model/schema.ts";
 import { pick, type Random, randomDocument, seeded } from "../../random/documents.ts";
+import { randomRules } from "../../random/rules.ts";
 
 const TEXTS = ["", "A name", "Ünïcode 🐝", '"quoted" {param.p}', "a".repeat(2000), "auto", "__proto__", "constructor", "  spaces  ", "\u0000", "1"];
 const text = (random: Random) => pick(random, TEXTS);
@@ -191,6 +193,16 @@ const EDITS: Record<string, (random: Random, p: Project) => Edit | undefined> = 
   walk: (random, p) => addWalk(p, text(random), [{ do: "launch" }, { do: "back" }]).edit,
   expectInWalk: (random, p) => (p.walks.length > 0 ? expectInWalk(p, pick(random, p.walks).id, Math.floor(random() * 3), text(random)) : undefined),
   removeWalk: (random, p) => (p.walks.length > 0 ? removeWalk(p, pick(random, p.walks).id) : undefined),
+  addRule: (random, p) => {
+    const [rule] = randomRules(p, Math.floor(random() * 1000), 4).slice(Math.floor(random() * 4));
+    return rule && addRule({ ...rule, id: freshRuleId(p, text(random)), name: text(random) });
+  },
+  changeRule: (random, p) => {
+    const rule = pick(random, p.rules ?? []);
+    const [other] = randomRules(p, Math.floor(random() * 1000), 4).slice(Math.floor(random() * 4));
+    return rule && other && changeRule({ ...other, id: rule.id, name: rule.name });
+  },
+  removeRule: (random, p) => (p.rules?.length ? removeRule(p, pick(random, p.rules).id) : undefined),
   takeBack: (random, p) => invertEdit(p, changeProject({ name: text(random) })),
   wrap: (random, p) => wrap(p, places(random, p), pick(random, ["stack", "tabs", "drawer", "modal"] as const), text(random)),
   unwrap: (random, p) => (p.containers.length > 0 ? unwrap(p, pick(random, p.containers).id) : undefined),
@@ -349,7 +361,7 @@ describe("the result of any edit", () => {
         const read = readProjectData(JSON.parse(JSON.stringify(project)));
         expect(read.ok ? [] : read.problems.map(problemLine)).toEqual([]);
       }),
-      { numRuns: 600, seed: 13 },
+      { numRuns: 1000, seed: 13 },
     );
     expect(Object.keys(EDITS).filter((kind) => (made[kind] ?? 0) < 10)).toEqual([]);
     expect(EDIT_KINDS.filter((kind) => !seen.has(kind))).toEqual([]);

@@ -161,7 +161,9 @@ describe("at the places where they are offered, patterns bring no new blocker", 
   };
 
   it("into the demos", () => {
-    const { wrong, count } = tried([["hollowcomb", demo("hollowcomb")] as const, ["tidewatch", demo("tidewatch")] as const], EVERY);
+    // Without the rules of its own: that a change would break one is what it is told, and no fault of the pattern.
+    const { rules: _, ...hollowcomb } = demo("hollowcomb");
+    const { wrong, count } = tried([["hollowcomb", hollowcomb] as const, ["tidewatch", demo("tidewatch")] as const], EVERY);
     expect(wrong).toEqual([]);
     expect(count).toBeGreaterThan(20);
   });

@@ -4,7 +4,7 @@ import { acceptFinding } from "../../../core/model/edits/accepted.ts";
 import { lookup } from "../../../core/model/lookup.ts";
 import { usePlay } from "../../session/actions/usePlay.ts";
 import { SEVERITY_COLOR, SEVERITY_GROUND } from "../../session/findingWords.ts";
-import { useDocument, useSelection, useSheets } from "../../session/hooks.ts";
+import { useDocument, useSelection, useSession, useSheets } from "../../session/hooks.ts";
 import { Button } from "../../ui/Button.tsx";
 import type { PlainFinding } from "../../worker/protocol.ts";
 import { LeadOn } from "./LeadOn.tsx";
@@ -13,6 +13,7 @@ import { LeadOn } from "./LeadOn.tsx";
 export function FindingRow({ finding, coded = true }: { finding: PlainFinding; coded?: boolean }) {
   const project = useDocument((d) => d.project);
   const apply = useDocument((d) => d.apply);
+  const session = useSession();
   const select = useSelection((s) => s.select);
   const open = useSheets((s) => s.open);
   const play = usePlay();
@@ -24,6 +25,7 @@ export function FindingRow({ finding, coded = true }: { finding: PlainFinding; c
     if (legs.has(id)) select({ kind: "leg", id });
     else if (entrances.has(id)) select({ kind: "entrance", id });
     else if (places.has(id)) select({ kind: "place", id });
+    else if (project.rules?.some((rule) => rule.id === id)) session.go("rules");
   };
   return (
     <li data-finding={finding.code} className="border-b border-hairline px-4 py-1.5 text-[12.5px]">

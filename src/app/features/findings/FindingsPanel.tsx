@@ -6,7 +6,7 @@ import { withdrawAccepted } from "../../../core/model/edits/accepted.ts";
 import { nameOf } from "../../../core/model/lookup.ts";
 import type { Project } from "../../../core/model/schema.ts";
 import { keyOfFinding } from "../../parts/Changes.tsx";
-import { parted, placeOfSubject, SEVERITY_GROUND } from "../../session/findingWords.ts";
+import { parted, placeOfFinding, SEVERITY_GROUND } from "../../session/findingWords.ts";
 import { useDocument, useFindings, useSheets } from "../../session/hooks.ts";
 import type { PlainFinding } from "../../worker/protocol.ts";
 import { FindingRow } from "./FindingRow.tsx";
@@ -21,7 +21,7 @@ export function FindingsPanel({ onClose }: { onClose: () => void }) {
   const [by, setBy] = useState<"code" | "place">("code");
   const findings = result?.findings ?? [];
   const { wrong, open } = parted(findings);
-  const groups = [...Map.groupBy(wrong, (finding) => (by === "code" ? finding.code : (placeOfSubject(project, finding.subjects[0] ?? "") ?? "")))];
+  const groups = [...Map.groupBy(wrong, (finding) => (by === "code" ? finding.code : (placeOfFinding(project, finding) ?? "")))];
   return (
     <section
       className="absolute inset-x-0 bottom-full z-30 max-h-[52vh] overflow-y-auto border-t border-ink bg-sheet shadow-[0_-6px_16px_var(--lift)]"

@@ -4,6 +4,7 @@ import { useDeferredValue, useMemo, useState } from "react";
 import useSWR from "swr";
 import { meaningless } from "../../../core/check/meaningless.ts";
 import { proofText } from "../../../core/check/proof.ts";
+import { standings } from "../../../core/check/standing.ts";
 import type { Checked, HandedFile } from "../../../core/handoff/handed.ts";
 import { TARGETS } from "../../../core/handoff/target.ts";
 import { useDocument, useFindings, useNotices } from "../../session/hooks.ts";
@@ -28,6 +29,7 @@ export function HandoffView() {
   const checked = useMemo<Checked>(
     () => ({
       findings: result?.findings ?? [],
+      rules: result ? standings(result.proof) : {},
       proof: result
         ? proofText(result.proof)
         : stopped

@@ -1,9 +1,9 @@
 import { Suspense } from "react";
 import { useSelection } from "../../session/hooks.ts";
 import { Later, preload } from "../../ui/preloaded.tsx";
-import { ProjectForm } from "./ProjectForm.tsx";
 
 const Chosen = preload(async () => (await import("./Chosen.tsx")).Chosen);
+const ProjectForm = preload(async () => (await import("./ProjectForm.tsx")).ProjectForm);
 
 /** What is chosen, to be read and changed; the project itself where nothing is. */
 export function Inspector() {
@@ -15,7 +15,12 @@ export function Inspector() {
           <Later part={Chosen} />
         </Suspense>
       ) : (
-        <ProjectForm />
+        // As high as what it says while it is folded.
+        <div className="min-h-9">
+          <Suspense>
+            <Later part={ProjectForm} />
+          </Suspense>
+        </div>
       )}
     </section>
   );

@@ -20,6 +20,16 @@ export function FollowedOptions() {
           </span>
         </p>
       )}
+      {report && report.rules.length > 0 && (
+        <ul className="m-0 list-none p-0 text-urgent" aria-label="Rules that the log breaks">
+          {report.rules.map(({ rule, name, row, count, unsure }) => (
+            <li key={rule}>
+              {unsure ? "Perhaps breaks" : "Breaks"} the rule “{name}” in line {row}
+              {count > 1 ? `, ${count} times in all` : ""}
+            </li>
+          ))}
+        </ul>
+      )}
       {unreadable.map((line) => (
         <p key={line} role="alert" className="m-0 text-urgent">
           {line}

@@ -13,11 +13,13 @@ import { useDocument, useFindings, useRenaming, useSelection, useSession, useWal
 import { allChosen, keyOf, type Selection } from "../../session/selection.ts";
 
 import { useLensView } from "../../session/useLens.ts";
+import { Later, preload } from "../../ui/preloaded.tsx";
 import { RowView, rowId } from "./RowView.tsx";
 import { renameRow } from "./rename.ts";
 import { type OutlineRow, outlineRows } from "./tree.ts";
 import { useDragRows } from "./useDragRows.ts";
-import { WaysIn } from "./WaysIn.tsx";
+
+const WaysIn = preload(async () => (await import("./WaysIn.tsx")).WaysIn);
 
 const LinesPreview = lazy(async () => ({ default: (await import("./LinesPreview.tsx")).LinesPreview }));
 
@@ -238,7 +240,9 @@ export function Outline() {
           ))}
         </div>
         {shown.length === 0 && !lined && <p className="px-4 text-[12px] text-ink-2">Nothing is called that. Enter adds it as a screen.</p>}
-        <WaysIn />
+        <Suspense>
+          <Later part={WaysIn} />
+        </Suspense>
       </div>
     </nav>
   );

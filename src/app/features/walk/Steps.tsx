@@ -6,11 +6,19 @@ import { planOf } from "../../../core/plan/planOf.ts";
 import { stateLine } from "../../../core/semantics/line.ts";
 import { currentScreen } from "../../../core/semantics/state.ts";
 import { useWalk, useWalkState } from "../../session/hooks.ts";
+import { useBrokenRules } from "./useBrokenRules.ts";
 
 /** The events so far; each can be gone back to, and the walk branches from there. */
 export function Steps({ project }: { project: Project }) {
-  const { start, steps, at, goTo, begun, stopPlaying } = useWalk();
+  const { start, steps, at, goTo, begun, stopPlaying, reason } = useWalk();
   const state = useWalkState();
+  const broken = useBrokenRules(project);
+  const breaks = (step: number) =>
+    broken
+      .get(step)
+      ?.map((name) => `“${name}”`)
+      .join(", ");
+  const here = breaks(at);
   if (!start || !state) return null;
   const go = (to: number) => {
     stopPlaying();
@@ -18,9 +26,21 @@ export function Steps({ project }: { project: Project }) {
   };
   return (
     <>
+      {here && !reason && (
+        <p role="status" data-testid="breaks" className="m-0 border-l-2 border-urgent pl-2 text-[12.5px] text-urgent">
+          Here the rule {here} is broken.
+        </p>
+      )}
       <h3 className="caption m-0 border-t border-hairline pt-2">Steps</h3>
       <ol className="relative m-0 max-h-[172px] list-none overflow-y-auto p-0" aria-label="Steps">
-        <StepRow number={0} text={begun ? "placed here" : "launch"} shows={nameOf(project, currentScreen(start).at)} current={at === 0} onClick={() => go(0)} />
+        <StepRow
+          number={0}
+          text={begun ? "placed here" : "launch"}
+          shows={nameOf(project, currentScreen(start).at)}
+          breaks={breaks(0)}
+          current={at === 0}
+          onClick={() => go(0)}
+        />
         {steps.map((one, i) => (
           <StepRow
             key={i}
@@ -28,6 +48,7 @@ export function Steps({ project }: { project: Project }) {
             text={eventText(project, one.event)}
             shows={one.outcome === "moved" ? nameOf(project, currentScreen(one.state).at) : one.outcome}
             why={one.sentence}
+            breaks={breaks(i + 1)}
             trouble={one.outcome === "refused" || one.outcome === "ignored"}
             current={at === i + 1}
             later={i + 1 > at}
@@ -47,13 +68,15 @@ interface RowProps {
   text: string;
   shows: string;
   why?: string;
+  /** The rules that the step breaks, by name. */
+  breaks?: string | undefined;
   current: boolean;
   later?: boolean;
   trouble?: boolean;
   onClick: () => void;
 }
 
-function StepRow({ number, text, shows, why, current, later, trouble, onClick }: RowProps) {
+function StepRow({ number, text, shows, why, breaks, current, later, trouble, onClick }: RowProps) {
   const row = useRef<HTMLLIElement>(null);
   useEffect(() => {
     const list = row.current?.parentElement;
@@ -67,13 +90,13 @@ function StepRow({ number, text, shows, why, current, later, trouble, onClick }:
       <button
         type="button"
         onClick={onClick}
-        title={why || undefined}
+        title={breaks ? `Breaks the rule ${breaks}` : why || undefined}
         aria-current={current ? "step" : undefined}
         className={`flex min-h-6 w-full items-baseline gap-2 px-1.5 text-left text-[12px] ${current ? "bg-accent-soft font-semibold" : "hover:bg-band"} ${later ? "opacity-60" : ""}`}
       >
-        <span className="w-4 shrink-0 font-mono text-[11px] text-ink-2">{number}</span>
+        <span className={`w-4 shrink-0 font-mono text-[11px] ${breaks ? "font-bold text-urgent" : "text-ink-2"}`}>{number}</span>
         <span className="min-w-0 flex-1 truncate">{text}</span>
-        <span className={`truncate text-[11px] ${trouble ? "text-urgent" : "text-ink-2"}`}>{shows}</span>
+        <span className={`truncate text-[11px] ${trouble || breaks ? "text-urgent" : "text-ink-2"}`}>{breaks ? "breaks a rule" : shows}</span>
       </button>
     </li>
   );

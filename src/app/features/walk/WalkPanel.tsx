@@ -4,12 +4,11 @@ import { useDocument, useSelection, useWalk, useWalkState } from "../../session/
 import { Button } from "../../ui/Button.tsx";
 import { Later, preload } from "../../ui/preloaded.tsx";
 import { type Size, useSize } from "../../ui/useSize.ts";
-
-import { Beneath } from "./Beneath.tsx";
 import { Controls, Outside } from "./Controls.tsx";
 import { Device, SIZES } from "./Device.tsx";
 import { type Hands, type Told, useHands } from "./useHands.ts";
 
+const Beneath = preload(async () => (await import("./Beneath.tsx")).Beneath);
 const Steps = preload(async () => (await import("./Steps.tsx")).Steps);
 const Walks = preload(async () => (await import("./Walks.tsx")).Walks);
 
@@ -43,12 +42,16 @@ export function WalkPanel() {
               </div>
               <Controls project={project} state={state} hands={hands} />
             </div>
-            {narrow && <Beneath project={project} state={state} />}
+            {narrow && (
+              <Suspense>
+                <Later part={Beneath} project={project} state={state} />
+              </Suspense>
+            )}
           </div>
           <Says hands={hands} />
           <Outside project={project} state={state} hands={hands} marks={marks} onMarks={setMarks} />
-          {!narrow && <Beneath project={project} state={state} />}
           <Suspense>
+            {!narrow && <Later part={Beneath} project={project} state={state} />}
             <Later part={Steps} project={project} />
             <Later part={Walks} />
           </Suspense>

@@ -3,6 +3,7 @@ import type { Edit } from "../../../core/model/edits/edit.ts";
 import { together } from "../../../core/model/edits/kinds.ts";
 import { legName, lossesOf, removeElement, removeEntrance, removeLegs, removePlaces } from "../../../core/model/edits/remove.ts";
 import { elementIdOf, elementOf, lookup, nameOf } from "../../../core/model/lookup.ts";
+import { speaksOf } from "../../../core/model/rules.ts";
 import type { Project } from "../../../core/model/schema.ts";
 
 /** The edit that deletes what is chosen, what else goes with it, and what is otherwise afterwards, in words. */
@@ -21,11 +22,18 @@ export function deletionOf(project: Project, what: readonly Chosen[]): { edit: E
     ...ids("entrance").map((id) => removeEntrance(project, id)),
     ...(ids("place").length > 0 ? [removePlaces(project, ids("place"))] : []),
   ];
+  const gone = {
+    places: new Set(losses.places),
+    legs: new Set([...ids("leg"), ...legs]),
+    entrances: new Set([...ids("entrance"), ...losses.entrances]),
+  };
+  const rules = (project.rules ?? []).filter((rule) => speaksOf(rule, gone));
   const [only] = edits;
   return {
     edit: edits.length === 1 && only ? only : together(`Delete ${what.length} things`, edits),
     changes: [
       ...losses.ups.map((id) => `Up of “${nameOf(project, id)}” leads as usual again`),
+      ...rules.map((rule) => `the rule “${rule.name}” speaks of it`),
       ...losses.otherwise.map((id) => `the way in “${nameOf(project, id)}”, where it may not be used, does as a launch does`),
     ],
     alsoGoes: [...places, ...(named.length > 6 ? [...named.slice(0, 5), `and ${named.length - 5} more legs`] : named), ...entrances],

@@ -42,6 +42,13 @@ export const WALK_AND_DOCUMENT: readonly Command[] = [
     run: goTo("walk"),
   },
   {
+    id: "rules",
+    group: "Document",
+    name: "Go to the rules",
+    words: ["view", "promises", "never", "first", "only", "within", "taps", "property", "requirement", "proof"],
+    run: goTo("rules"),
+  },
+  {
     id: "parameters",
     group: "Document",
     name: "Go to the parameters",

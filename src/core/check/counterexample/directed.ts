@@ -6,7 +6,7 @@ import type { State } from "../../semantics/types.ts";
 import type { Candidate, Place } from "../reach/graph.ts";
 import type { Edge, Exploration, Explored, Way } from "../system/exploration.ts";
 import { hideContexts, withoutParts } from "../system/hiding.ts";
-import { stateKey } from "../system/key.ts";
+import { stateKey, withoutRules } from "../system/key.ts";
 import { WAITING } from "../system/precision.ts";
 import type { Abstraction } from "../system/types.ts";
 import { doubtsIn, showsWhatWasLeft } from "../system/ways.ts";
@@ -245,7 +245,7 @@ class Finder {
   constructor(private readonly exploration: Exploration) {
     exploration.nodes.forEach(({ key, pending }, i) => {
       if (pending) return;
-      const name = withoutParts(key);
+      const name = withoutParts(withoutRules(key));
       const known = this.byKey.get(name);
       if (known) known.push(i);
       else this.byKey.set(name, [i]);
@@ -257,6 +257,11 @@ class Finder {
     this.known.set(state, made);
     return made;
   }
+}
+
+/** The states of a search that a concrete one may be. */
+export function nodesOf(exploration: Exploration, state: State): readonly number[] {
+  return once(exploration, makeFinder).nodesOf(state);
 }
 
 const makeFinder = (exploration: Exploration) => new Finder(exploration);

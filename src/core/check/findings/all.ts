@@ -2,9 +2,11 @@ import type { Project } from "../../model/schema.ts";
 import type { Finding } from "../finding.ts";
 import { ambiguous } from "./ambiguous.ts";
 import { backOnly } from "./backOnly.ts";
+import { brokenRule } from "./brokenRule.ts";
 import { brokenTarget } from "./brokenTarget.ts";
 import { carryMismatch } from "./carryMismatch.ts";
 import { deadEnd } from "./deadEnd.ts";
+import { emptyRule } from "./emptyRule.ts";
 import { far } from "./far.ts";
 import { idleElement } from "./idleElement.ts";
 import { idleLead } from "./idleLead.ts";
@@ -56,6 +58,8 @@ export const FINDINGS: readonly FindingKind[] = [
   silent,
   idleLeg,
   lostResult,
+  brokenRule,
+  emptyRule,
   idleLead,
   far,
   noOwner,

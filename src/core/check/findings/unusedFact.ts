@@ -1,4 +1,4 @@
-import { entranceExpressions, legExpressions, placeExpressions } from "../../model/expressions.ts";
+import { entranceExpressions, legExpressions, placeExpressions, ruleExpressions } from "../../model/expressions.ts";
 import { lookup } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import type { FindingKind, Found } from "./kind.ts";
@@ -20,6 +20,7 @@ function find(project: Project): Found[] {
     ...[...places.keys()].flatMap((id) => placeExpressions(project, id)),
     ...project.legs.flatMap((leg) => legExpressions(project, leg)),
     ...project.entrances.flatMap((e) => entranceExpressions(project, e)),
+    ...(project.rules ?? []).flatMap((rule) => ruleExpressions(project, rule)),
   ];
   const read = new Set(readNames(all, "fact"));
   return project.facts.filter((f) => !read.has(f.id)).map((f) => ({ subjects: [f.id], message: `The fact "${f.name ?? f.id}" is never asked or shown.` }));

@@ -1,5 +1,5 @@
 import { fits, valueType } from "../../model/expression.ts";
-import { entranceExpressions, isTaken, type Located, legExpressions, placeExpressions } from "../../model/expressions.ts";
+import { entranceExpressions, isTaken, type Located, legExpressions, placeExpressions, ruleExpressions } from "../../model/expressions.ts";
 import { firstScreen, lookup, passTarget } from "../../model/lookup.ts";
 import type { Param, Project } from "../../model/schema.ts";
 import { passFitting } from "../fixes/arguments.ts";
@@ -11,7 +11,7 @@ export const wrongType: FindingKind = {
   severity: "blocker",
   says: "an expression that does not parse, or of another type than is wanted",
   help: "A condition or a value does not work as written, so that its leg never fires; what is shown or enabled by it counts as true.",
-  subjects: "the leg or way in, or the place and the element",
+  subjects: "the leg, way in or rule, or the place and the element",
   inDocument: find,
   fixes: (project, [id = ""]) => {
     const leg = lookup(project).legs.get(id);
@@ -49,7 +49,13 @@ function find(project: Project): Found[] {
           ],
     ),
   );
-  return [...legs, ...entrances, ...elements];
+  const rules = (project.rules ?? []).flatMap((rule) => {
+    const wrong = ruleExpressions(project, rule)
+      .map((e) => problem(project, e, []))
+      .find((p) => p !== undefined);
+    return wrong === undefined ? [] : [{ subjects: [rule.id], message: `The rule "${rule.name}" cannot be checked: ${wrong}.` }];
+  });
+  return [...legs, ...entrances, ...elements, ...rules];
 }
 
 function problem(project: Project, e: Located, params: readonly Param[]): string | undefined {

@@ -89,7 +89,7 @@ function restsOnFacts(exploration: Exploration, places: readonly Place[]): boole
 }
 
 /** The state in which a walk ends. */
-function endOf(project: Project, walk: readonly NavEvent[]): State {
+export function endOf(project: Project, walk: readonly NavEvent[]): State {
   return walk.reduce((state, event) => step(appOf(project), state, event).state, launch(appOf(project)));
 }
 

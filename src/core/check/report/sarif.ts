@@ -88,5 +88,6 @@ export function subjectPath(project: Project, subjects: readonly string[]): stri
     const param = entry && "params" in entry ? entry.params.findIndex((p) => p.name === detail) : -1;
     return param >= 0 ? `${kind}[${at}].params[${param}]` : `${kind}[${at}]`;
   }
-  return "";
+  const rule = project.rules?.findIndex(({ id }) => id === main) ?? -1;
+  return rule >= 0 ? `rules[${rule}]` : "";
 }

@@ -20,6 +20,7 @@ import type { App, Node, Shown, StackAccess } from "../../semantics/types.ts";
 import { Chooser, CONTEXT_QUESTION, FACT_QUESTION, showing } from "./choices.ts";
 import { contextOf, isHidden, isRest, restOn } from "./hiding.ts";
 import { closest, followable, visitsOf, WAITING } from "./precision.ts";
+import { rulesFollowed } from "./ruled.ts";
 import type { Abstraction, KnownContexts, Rests } from "./types.ts";
 import { truth, valueForFact } from "./unknown.ts";
 
@@ -40,6 +41,7 @@ export function abstractionOf(original: Project, precision = closest(original)):
     precision,
     closest: precision.apart && precision.contexts === "moment" && [...followable(original)].every((id) => precision.follows.has(id)),
     chooser: new Chooser(),
+    rules: rulesFollowed(original, precision.follows),
     assigned: new Map(),
     contexts: undefined,
     rests: noRests(),

@@ -17,8 +17,9 @@ import { make, makeLane } from "../../semantics/make.ts";
 import { visibleChild, withChild, withLane } from "../../semantics/state.ts";
 import type { LaneNode, Node, StackNode, State } from "../../semantics/types.ts";
 import { type Covered, contextOf, heldBy, hide, hideContexts, isHidden, isRest, laneOf, mapRests, restOn } from "./hiding.ts";
-import { factsKey, nodeKey, stateKey } from "./key.ts";
+import { factsKey, nodeKey, stateKey, withoutRules } from "./key.ts";
 import { beneathOf, WAITING } from "./precision.ts";
+import { mayBreak, rulesKey } from "./ruled.ts";
 import type { Abstraction, Cut, KnownContexts, Missed, Part, Stop } from "./types.ts";
 
 /** A state with its contexts hidden, and what was hidden now. */
@@ -119,7 +120,9 @@ export class Contexts implements KnownContexts {
     const left: HiddenState["left"] = [];
     this.settle();
     const state = hideContexts(this.abstraction, full, (name, content, of) => {
-      const place = this.abstraction.precision.contexts === "place" ? name : `${name}#${this.moment(full, of)}`;
+      const progress = mayBreak(this.abstraction, content) ? rulesKey(full) : "";
+      const moment = this.abstraction.precision.contexts === "moment" ? this.moment(full, of, progress) : progress === "" ? undefined : this.numbered(progress);
+      const place = moment === undefined ? name : `${name}#${moment}`;
       const context = this.stillWithout(place, content);
       left.push({ context, content });
       return context;
@@ -390,11 +393,15 @@ export class Contexts implements KnownContexts {
   }
 
   /** A number for the moment at which something is hidden: the facts, where Back follows it the order of visits, and what lies next beneath. */
-  private moment(state: State, of: LaneNode | StackNode | Covered): number {
+  private moment(state: State, of: LaneNode | StackNode | Covered, progress: string): number {
     const container = lookup(this.abstraction.project).containers.get(of.at);
     const visits = of.kind === "tabs" && container?.kind === "tabs" && container.onBack === "previous" ? of.visited : [];
     const beneath = of.kind === "covered" ? of.beneath : of.kind === "stack" ? of.items[of.items.length - 2] : undefined;
-    const key = `${factsKey(state.facts)} ${visits} ${beneath ? this.textOf(beneath) : ""}`;
+    const key = `${withoutRules(factsKey(state.facts))} ${progress} ${visits} ${beneath ? this.textOf(beneath) : ""}`;
+    return this.numbered(key);
+  }
+
+  private numbered(key: string): number {
     const known = this.moments.get(key);
     if (known !== undefined) return known;
     this.moments.set(key, this.moments.size);

@@ -32,6 +32,8 @@ export interface Edge {
   handed: Log["handed"];
   /** Screens that arrive legs led on from, and the modals open at that moment. */
   passed: readonly string[];
+  /** Those screens with the containers around them. */
+  around: readonly string[];
 }
 
 export interface Explored {

@@ -10,6 +10,7 @@ import { Contexts, type HiddenState } from "./contexts.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { isHidden, isUnder, pendingIn, revealed } from "./hiding.ts";
 import { factsKey } from "./key.ts";
+import { withProgress, withRevealed } from "./ruled.ts";
 import { events, noEdge, run, type Step, startEvents, stepName, watched } from "./steps.ts";
 import type { Abstraction } from "./types.ts";
 import { shortestWays } from "./ways.ts";
@@ -117,7 +118,8 @@ class Search {
       const { state, outcome } = result.value;
       const edge = { ...noEdge(), ...result.seen, choices };
       if (outcome === "refused") Object.assign(edge, { outcome, why: "redirect-loop" });
-      if (this.out.nodes.length === 0 || outcome !== "refused") edge.to = this.enter(this.contexts.hide(state), undefined);
+      if (this.out.nodes.length === 0 || outcome !== "refused")
+        edge.to = this.enter(this.contexts.hide(withProgress(this.abstraction, undefined, outcome === "refused" ? noEdge() : edge, state)), undefined);
       const node = this.out.nodes[edge.to];
       if (node && !node.launched) node.launched = choices;
       this.out.launches.push(edge);
@@ -184,7 +186,7 @@ class Search {
     for (const { edge, state, missed } of results) {
       const shown = edge.choices.find(({ question }) => isShowing(question))?.answer as Node | undefined;
       if (shown && !isHidden(shown)) edge.asMade = this.contexts.isAsMade(shown);
-      edge.to = state === undefined ? at : this.enter(this.contexts.hide(state, missed), { node: at, edge });
+      edge.to = state === undefined ? at : this.enter(this.contexts.hide(withProgress(abstraction, node.state, edge, state), missed), { node: at, edge });
       node.edges.push(edge);
     }
   }
@@ -196,7 +198,7 @@ class Search {
     // What an arrive leg leads on from at once was seen to when it came to light; a branch that is uncovered does not arrive.
     if (!isUnder(branchNode(node.state, branch)) && arrives(plan, content)) return;
     const edge: Edge = { ...noEdge(), way: "reveal", asMade: this.contexts.isAsMade(content) };
-    edge.to = this.enter(this.contexts.hide(revealed(node.state, branch, content)), { node: at, edge });
+    edge.to = this.enter(this.contexts.hide(withRevealed(this.abstraction, revealed(node.state, branch, content))), { node: at, edge });
     node.edges.push(edge);
   }
 

@@ -1,7 +1,7 @@
 import { sameValue } from "../../model/json.ts";
 import type { Node, StackNode, State } from "../../semantics/types.ts";
 import { contextOf, isHidden, isRest, placeBeneath } from "./hiding.ts";
-import { visitsOf, WAITING } from "./precision.ts";
+import { isFact, visitsOf, WAITING } from "./precision.ts";
 import type { Abstraction } from "./types.ts";
 
 /** Whether a concrete state is one of those that a state of a search stands for, as far as what is not hidden in it tells. */
@@ -10,7 +10,7 @@ export function isInstance(abstraction: Abstraction, abstract: State, concrete: 
     abstract.layers.length === concrete.layers.length &&
     (abstract.waiting?.entrance === concrete.waiting?.entrance || !abstraction.precision.follows.has(WAITING)) &&
     (abstract.held === concrete.held || JSON.stringify(abstract.held) === JSON.stringify(concrete.held)) &&
-    Object.entries(abstract.facts).every(([id, value]) => sameValue(value, concrete.facts[id])) &&
+    Object.entries(abstract.facts).every(([id, value]) => !isFact(id) || sameValue(value, concrete.facts[id])) &&
     abstract.layers.every(({ at, content }, i) => at === concrete.layers[i]?.at && fits(abstraction, content, concrete.layers[i].content)) &&
     fits(abstraction, abstract.base, concrete.base)
   );

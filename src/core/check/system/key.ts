@@ -67,6 +67,11 @@ function othersIn(lanes: LaneNode["lanes"], members: readonly string[]): readonl
   return out?.sort() ?? NONE;
 }
 
+/** A key without how far rules have come that are followed. */
+export function withoutRules(key: string): string {
+  return key.includes('"@rule.') ? key.replace(/,?"@rule\.\w+":\d+/g, "").replace("{,", "{") : key;
+}
+
 /** The values of facts as text. */
 export function factsKey(values: State["facts"]): string {
   return once(values, textOf);

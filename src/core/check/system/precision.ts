@@ -34,6 +34,17 @@ export const visitsOf = (tabs: string): string => `@visits.${tabs}`;
 /** Under this name it is followed, where a place was looked for in a stack and not found, that it is not in it. */
 export const beneathOf = (place: string): string => `@beneath.${place}`;
 
+/** Under this name it is followed how far a rule has come in a run. */
+export const ruleFollowed = (rule: string): string => `${RULE}${rule}`;
+
+const RULE = "@rule.";
+
+/** Under this name all that is hidden is told apart by how far the rules had come that are followed, and not only what may break one. */
+export const PROGRESS = "@progress";
+
+/** The rule that such a name is of; undefined for other names. */
+export const ruleIn = (name: string): string | undefined => (name.startsWith(RULE) ? name.slice(RULE.length) : undefined);
+
 /** The place of which such a name says that it lies beneath; undefined for other names. */
 export const placeBeneath = (name: string): string | undefined => (name.startsWith(beneathOf("")) ? name.slice(beneathOf("").length) : undefined);
 

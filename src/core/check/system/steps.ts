@@ -1,5 +1,6 @@
 /** The steps that are possible in a state of the search, and all that they may come to. */
 
+import { placesShown } from "../../insight/rules/moment.ts";
 import { once } from "../../model/once.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
 import type { Plan } from "../../plan/plan.ts";
@@ -29,6 +30,7 @@ export function noEdge(): Edge {
     copies: NOTHING,
     handed: NOTHING,
     passed: NOTHING,
+    around: NOTHING,
   };
 }
 
@@ -37,7 +39,7 @@ export function watched(
   abstraction: Abstraction,
   run: () => Outcome,
   anew?: "all" | "passing",
-): { value: Outcome; seen: Pick<Edge, "fired" | "refusals" | "copies" | "handed" | "passed">; missed: Abstraction["missed"] } {
+): { value: Outcome; seen: Pick<Edge, "fired" | "refusals" | "copies" | "handed" | "passed" | "around">; missed: Abstraction["missed"] } {
   if (abstraction.assigned.size > 0) abstraction.assigned = new Map();
   if (anew && !abstraction.closest)
     for (const { id, source, persists, initial } of abstraction.original.facts)
@@ -47,10 +49,11 @@ export function watched(
   const value = run();
   const { fired, refused } = value.log;
   const copied = value.log.copied.map(({ leg, place }) => ({ leg, place, beneath: [...(abstraction.rests.asked.get(place) ?? [])] }));
+  const around = value.log.passed.flatMap(placesShown);
   const passed = value.log.passed.flatMap((state) => [currentScreen(state).at, ...state.layers.map((layer) => layer.at)]);
   return {
     value,
-    seen: { fired: kept(fired), refusals: kept(refused), copies: kept(copied), handed: kept(value.log.handed), passed: kept(passed) },
+    seen: { fired: kept(fired), refusals: kept(refused), copies: kept(copied), handed: kept(value.log.handed), passed: kept(passed), around: kept(around) },
     missed: abstraction.missed,
   };
 }

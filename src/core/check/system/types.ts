@@ -1,3 +1,4 @@
+import type { RunRule } from "../../insight/rules/watch.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Json } from "../../plan/data.ts";
 import type { App, Node, State } from "../../semantics/types.ts";
@@ -15,6 +16,8 @@ export interface Abstraction {
   /** Nothing is left out that could be followed. */
   closest: boolean;
   chooser: Chooser;
+  /** The rules that are followed in the states. */
+  rules: readonly RunRule[];
   /** Facts that are not followed and have been set in this event: how often, and to what, where that is plain. */
   assigned: Map<string, { known: Json | undefined; version: number }>;
   /** What may be hidden; those of the search that is going on. */

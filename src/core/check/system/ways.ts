@@ -1,5 +1,6 @@
 import { factAsked } from "./choices.ts";
 import type { Edge, Explored } from "./exploration.ts";
+import { WAITING } from "./precision.ts";
 
 /** One state as it is reached by the cheapest way: the cost of the way, and its last step. */
 export interface Reached {
@@ -19,10 +20,13 @@ export function showsWhatWasLeft({ way, asMade }: Edge): boolean {
 /** What it costs to rely on something that is not followed having the value that the way needs. */
 export const DOUBT = 1_000_000_000;
 
-/** How often a step relies on what is not followed. */
+/** How often a step relies on what is not followed; that nothing waits is how it is anyway. */
 export function doubtsIn({ choices }: Edge): number {
   let count = 0;
-  for (const choice of choices) if (factAsked(choice) !== undefined) count += 1;
+  for (const choice of choices) {
+    const fact = factAsked(choice);
+    if (fact !== undefined && (fact !== WAITING || choice.answer !== null)) count += 1;
+  }
   return count;
 }
 

@@ -2,6 +2,7 @@ import { handingBackTo } from "../../insight/takers.ts";
 import { legStart, triggerLabel } from "../../model/describe.ts";
 import { elementIdOf, elementOf, firstScreen, giveOf, lookup, nameOf, ownersAround, passOf, typeLabel, upTarget } from "../../model/lookup.ts";
 import { moveSentence } from "../../model/propose.ts";
+import { ruleSentence } from "../../model/ruleWords.ts";
 import type { Leg, Project, RecordType, Screen } from "../../model/schema.ts";
 import { graphOf } from "../diagrams/graph.ts";
 import type { Checked } from "../handed.ts";
@@ -40,6 +41,17 @@ function sections(project: Project, checked: Checked): [Part, Part | undefined, 
   parts.push({ kind: "map" });
   parts.push({ kind: "heading", level: 2, text: "How things stand", id: "how-things-stand" }, { kind: "text", text: proof });
   if (findings.length > 0) parts.push({ kind: "list", items: findings.map((f) => `${f.severity}: ${f.message} (${f.code})`) });
+  const rules = project.rules ?? [];
+  if (rules.length > 0)
+    parts.push(
+      { kind: "heading", level: 2, text: "Rules", id: "rules" },
+      { kind: "text", text: "What the team promises of this app, and how each promise stands." },
+      {
+        kind: "table",
+        head: ["Rule", "What it says", "How it stands"],
+        rows: rules.map((rule) => [rule.name || rule.id, ruleSentence(project, rule), checked.rules?.[rule.id] ?? "not checked"]),
+      },
+    );
   if (project.facts.length > 0)
     parts.push(
       { kind: "heading", level: 2, text: "Facts", id: "facts" },

@@ -13,6 +13,7 @@ import { setsPlanned } from "./planned.ts";
 import { removesElement, removesEntrance, removesLegs, removesPlaces } from "./remove.ts";
 import { renamesId } from "./rename.ts";
 import { difference, revises } from "./revise.ts";
+import { addsRule, changesRule, removesRule } from "./rules.ts";
 import { sharesElement, spreadsElement } from "./share.ts";
 import { addsType, changesCell, changesType, removesField, removesType } from "./types.ts";
 import { addsWalk, expectsInWalk, removesWalk } from "./walks.ts";
@@ -33,6 +34,7 @@ const KINDS = new Map(
       ...[changesContainer, changesElement, changesEntrance, changesFact, changesLeg, changesProject, changesScreen, addsFact, removesFact, renamesField],
       ...[dropsParameter, pastes, setsPlanned, removesElement, removesEntrance, removesLegs, removesPlaces, renamesId, revises, sharesElement],
       ...[spreadsElement, addsType, changesCell, changesType, removesField, removesType, addsWalk, expectsInWalk, removesWalk, doesTogether],
+      ...[addsRule, changesRule, removesRule],
     ] as EditKind[]
   ).map((kind) => [kind.kind, kind]),
 );

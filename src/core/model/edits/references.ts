@@ -1,5 +1,6 @@
 import { firstScreen, lookup, treeOf } from "../lookup.ts";
-import type { Element, Entrance, Leg, Motion, Move, NavEvent, Project } from "../schema.ts";
+import { withParts } from "../rules.ts";
+import type { Element, Entrance, Leg, Motion, Move, NavEvent, Project, Rule, What } from "../schema.ts";
 import { renameInExpression, renameInTemplate } from "./spelling.ts";
 
 type Ids = ReadonlyMap<string, string>;
@@ -11,6 +12,7 @@ export interface Renames {
   types?: Ids;
   legs?: Ids;
   entrances?: Ids;
+  rules?: Ids;
   /** Elements by the (old) id of the place that they are on. */
   elements?: ReadonlyMap<string, Ids>;
   /** Parameters by the (old) id of their screen. */
@@ -19,7 +21,7 @@ export interface Renames {
 
 const NONE: Ids = new Map();
 
-/** The project with other ids, wherever they are named: members, legs, expressions, walks and their state lines, what is accepted. */
+/** The project with other ids, wherever they are named: members, legs, expressions, walks and their state lines, rules, what is accepted. */
 export function renamed(project: Project, names: Renames): Project {
   return new Renamer(project, names).project();
 }
@@ -61,6 +63,7 @@ class Renamer {
         events: w.events.map((event) => this.event(event)),
         ...(w.expect ? { expect: w.expect.map((x) => ({ ...x, shows: this.line(x.shows) })) } : {}),
       })),
+      ...(p.rules ? { rules: p.rules.map((rule) => this.rule(rule)) } : {}),
       ...(p.accepted ? { accepted: p.accepted.map((a) => ({ ...a, subjects: this.subjects(a.subjects) })) } : {}),
       ...(p.mapOrder
         ? { mapOrder: Object.fromEntries(Object.entries(p.mapOrder).map(([id, order]) => [this.place(id), order.map((m) => this.place(m))])) }
@@ -97,6 +100,20 @@ class Renamer {
       ...(leg.move ? { move: this.move(leg.move, from) } : {}),
       ...(leg.set ? { set: Object.fromEntries(Object.entries(leg.set).map(([id, source]) => [this.fact(id), this.expression(source, from)])) } : {}),
       ...(leg.motion ? { motion: this.motion(leg.motion, from, leg.move && "to" in leg.move ? leg.move.to : from) } : {}),
+    };
+  }
+
+  private rule(rule: Rule): Rule {
+    const { id, ...rest } = withParts(rule, (what) => this.what(what));
+    const named = { id: this.names.rules?.get(id) ?? id, ...rest } as Rule;
+    return named.kind === "only" ? { ...named, while: this.expression(named.while, undefined) } : named;
+  }
+
+  private what({ places, legs, entrances }: What): What {
+    return {
+      ...(places ? { places: places.map(this.place) } : {}),
+      ...(legs ? { legs: legs.map((id) => this.names.legs?.get(id) ?? id) } : {}),
+      ...(entrances ? { entrances: entrances.map((id) => this.names.entrances?.get(id) ?? id) } : {}),
     };
   }
 
@@ -197,7 +214,13 @@ class Renamer {
   private subjects([first, ...rest]: string[]): string[] {
     if (first === undefined) return [];
     const whole = (id: string) =>
-      this.names.places?.get(id) ?? this.names.legs?.get(id) ?? this.names.entrances?.get(id) ?? this.names.facts?.get(id) ?? this.names.types?.get(id) ?? id;
+      this.names.places?.get(id) ??
+      this.names.legs?.get(id) ??
+      this.names.entrances?.get(id) ??
+      this.names.facts?.get(id) ??
+      this.names.types?.get(id) ??
+      this.names.rules?.get(id) ??
+      id;
     return [whole(first), ...rest.map((id) => this.names.elements?.get(first)?.get(id) ?? this.names.params?.get(first)?.get(id) ?? whole(id))];
   }
 

@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { elementIdOf, elementOf, lookup, nameOf, targetOf, treeOf } from "../lookup.ts";
+import { type Ids, withRulesWithout } from "../rules.ts";
 import type { Entrance, Leg, Project } from "../schema.ts";
 import { changed, type Edit, editKind, quoted } from "./edit.ts";
 
@@ -27,6 +28,8 @@ export function lossesOf(project: Project, placeIds: string[]): Losses {
   };
 }
 
+const NOTHING: Ids = { places: new Set(), legs: new Set(), entrances: new Set() };
+
 export const removesPlaces = editKind(
   "removePlaces",
   z.strictObject({ ids: z.array(z.string()) }),
@@ -35,13 +38,14 @@ export const removesPlaces = editKind(
     const gone = new Set(losses.places);
     const legs = new Set(losses.legs);
     const entrances = new Set(losses.entrances);
-    return {
+    const next = {
       ...p,
       screens: p.screens.filter((s) => !gone.has(s.id)).map((s) => (gone.has(s.up) ? { ...s, up: "auto" } : s)),
       containers: p.containers.filter((c) => !gone.has(c.id)).map((c) => withoutMembers(c, gone)),
       legs: p.legs.filter((leg) => !legs.has(leg.id)),
       entrances: p.entrances.filter((e) => !entrances.has(e.id)).map((e) => (e.otherwise && gone.has(e.otherwise) ? withoutOtherwise(e) : e)),
     };
+    return withRulesWithout(next, { places: gone, legs, entrances });
   },
   true,
 );
@@ -63,7 +67,7 @@ function withoutMembers<C extends Project["containers"][number]>(container: C, g
 export const removesLegs = editKind(
   "removeLegs",
   z.strictObject({ ids: z.array(z.string()) }),
-  (p, { ids }) => ({ ...p, legs: p.legs.filter((leg) => !ids.includes(leg.id)) }),
+  (p, { ids }) => withRulesWithout({ ...p, legs: p.legs.filter((leg) => !ids.includes(leg.id)) }, { ...NOTHING, legs: new Set(ids) }),
   true,
 );
 export function removeLegs(project: Project, ids: string[]): Edit {
@@ -76,12 +80,14 @@ export const removesElement = editKind(
   z.strictObject({ place: z.string(), id: z.string() }),
   (p, { place, id }) => {
     const without = <T extends { id: string }>(list: T[]) => list.filter((e) => e.id !== id);
-    return {
+    const legs = new Set(p.legs.filter((leg) => leg.from === place && elementIdOf(leg) === id).map((leg) => leg.id));
+    const next = {
       ...p,
       screens: changed(p.screens, place, (s) => ({ ...s, elements: without(s.elements) })),
       containers: changed(p.containers, place, (c) => (c.elements ? { ...c, elements: without(c.elements) } : c)),
-      legs: p.legs.filter((leg) => leg.from !== place || elementIdOf(leg) !== id),
+      legs: p.legs.filter((leg) => !legs.has(leg.id)),
     };
+    return withRulesWithout(next, { ...NOTHING, legs });
   },
   true,
 );
@@ -94,7 +100,7 @@ export function removeElement(project: Project, place: string, id: string): Edit
 export const removesEntrance = editKind(
   "removeEntrance",
   z.strictObject({ id: z.string() }),
-  (p, { id }) => ({ ...p, entrances: p.entrances.filter((e) => e.id !== id) }),
+  (p, { id }) => withRulesWithout({ ...p, entrances: p.entrances.filter((e) => e.id !== id) }, { ...NOTHING, entrances: new Set([id]) }),
   true,
 );
 export function removeEntrance(project: Project, id: string): Edit {

@@ -5,7 +5,7 @@ import { type Edit, editKind } from "./edit.ts";
 import { type Renames, renamed } from "./references.ts";
 
 const NamedSchema = z.discriminatedUnion("kind", [
-  z.strictObject({ kind: z.enum(["place", "leg", "entrance", "fact", "type"]), id: z.string() }),
+  z.strictObject({ kind: z.enum(["place", "leg", "entrance", "fact", "type", "rule"]), id: z.string() }),
   z.strictObject({ kind: z.literal("element"), place: z.string(), id: z.string() }),
   z.strictObject({ kind: z.literal("param"), screen: z.string(), id: z.string() }),
 ]);
@@ -35,6 +35,8 @@ function taken(project: Project, what: Named, id: string): boolean {
       return known.facts.has(id);
     case "type":
       return known.types.has(id);
+    case "rule":
+      return project.rules?.some((rule) => rule.id === id) ?? false;
     case "element":
       return elementOf(project, what.place, id) !== undefined;
     case "param":
@@ -45,7 +47,7 @@ function taken(project: Project, what: Named, id: string): boolean {
 export const renamesId = editKind("renameId", z.strictObject({ what: NamedSchema, next: z.string() }), (project, { what, next }) =>
   idProblem(project, what, next) === undefined ? renamed(project, renames(what, next)) : project,
 );
-/** Gives something another id, which follows everywhere: in legs, expressions, walks and what is accepted. */
+/** Gives something another id, which follows everywhere: in legs, expressions, walks, rules and what is accepted. */
 export function renameId(what: Named, next: string): Edit {
   return renamesId.make(`Change the id ${what.id} to ${next}`, { what, next });
 }
@@ -63,6 +65,8 @@ function renames(what: Named, next: string): Renames {
       return { facts: ids };
     case "type":
       return { types: ids };
+    case "rule":
+      return { rules: ids };
     case "element":
       return { elements: new Map([[what.place, ids]]) };
     case "param":

@@ -7,7 +7,7 @@ import { type Edit, editKind } from "./edit.ts";
 const listOf = <T extends z.ZodType>(entry: T) =>
   z.strictObject({ put: z.array(entry), removed: z.array(z.string()), order: z.array(z.string()).optional() }).optional();
 
-const LISTS = ["facts", "types", "containers", "screens", "legs", "entrances", "walks"] as const;
+const LISTS = ["facts", "types", "containers", "screens", "legs", "entrances", "walks", "rules"] as const;
 const FIELDS = ["$schema", "name", "about", "root", "accepted", "mapOrder"] as const;
 
 const args = z.strictObject({
@@ -19,6 +19,7 @@ const args = z.strictObject({
     legs: listOf(PARTS.Leg),
     entrances: listOf(PARTS.Entrance),
     walks: listOf(PARTS.Walk),
+    rules: listOf(PARTS.Rule),
   }),
   fields: z.record(z.string(), z.unknown()),
   without: z.array(z.enum(FIELDS)),
@@ -38,8 +39,10 @@ export const revises = editKind("revise", args, (project, { lists, fields, witho
   for (const key of without) delete out[key];
   for (const key of LISTS) {
     const change = lists[key];
-    if (change) out[key] = revised<Entry>(project[key], change);
+    if (change) out[key] = revised<Entry>(project[key] ?? [], change);
   }
+  // A document without rules has no list of them.
+  if (project.rules !== out.rules && (out.rules as unknown[] | undefined)?.length === 0) delete out.rules;
   return out as unknown as Project;
 });
 
@@ -50,7 +53,7 @@ export const revises = editKind("revise", args, (project, { lists, fields, witho
 export function difference(before: Project, after: Project, name: string): Edit {
   const lists = Object.fromEntries(
     LISTS.flatMap((key) => {
-      const change = before[key] === after[key] ? undefined : changeOf(before[key], after[key]);
+      const change = before[key] === after[key] ? undefined : changeOf(before[key] ?? [], after[key] ?? []);
       return change ? [[key, change]] : [];
     }),
   );
