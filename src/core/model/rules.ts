@@ -3,6 +3,9 @@ import type { Project, Rule, What } from "./schema.ts";
 /** The parts of a rule that speak of what is met: `needs` and `before` of a "first", and so on. */
 export type Part = "see" | "after" | "until" | "needs" | "before" | "to" | "from";
 
+/** A rule that looks at runs. */
+export type RunRule = Extract<Rule, { kind: "never" | "first" }>;
+
 const PARTS: readonly Part[] = ["see", "after", "until", "needs", "before", "to", "from"];
 
 /** What a rule speaks of, part by part, in the order in which it is written. */

@@ -4,7 +4,8 @@
  * again for it; contexts are taken as they are known there.
  */
 
-import { advanced, askedBy, begun, type Progress, type RunRule } from "../../insight/rules/watch.ts";
+import { advanced, askedBy, begun, type Progress } from "../../insight/rules/watch.ts";
+import type { RunRule } from "../../model/rules.ts";
 import { ANEW, type Bits, bitsOf, EVENT, eventsOf, REVEAL, type RuleGraph } from "./graph.ts";
 
 /** Numbers of one vertex: how far the rule has come (2), with what was met on the way to what has not been said yet to show (8). */

@@ -1,9 +1,10 @@
 /** Rules that are followed in the states of a search, as facts that nothing in the app asks for. */
 
 import { meets, placesShown } from "../../insight/rules/moment.ts";
-import { advanced, askedBy, begun, type Progress, type RunRule } from "../../insight/rules/watch.ts";
+import { advanced, askedBy, begun, type Progress } from "../../insight/rules/watch.ts";
 import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
+import type { RunRule } from "../../model/rules.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Node, State } from "../../semantics/types.ts";
 import type { Edge } from "./exploration.ts";

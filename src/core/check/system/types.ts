@@ -1,4 +1,4 @@
-import type { RunRule } from "../../insight/rules/watch.ts";
+import type { RunRule } from "../../model/rules.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Json } from "../../plan/data.ts";
 import type { App, Node, State } from "../../semantics/types.ts";

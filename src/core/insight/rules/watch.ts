@@ -1,4 +1,5 @@
 import { once } from "../../model/once.ts";
+import type { RunRule } from "../../model/rules.ts";
 import type { NavEvent, Project, Rule, What, Width } from "../../model/schema.ts";
 import { compileCondition, ruleScope } from "../../model/scope.ts";
 import { arrive, beginning, step } from "../../semantics/step.ts";
@@ -19,9 +20,6 @@ export interface Met {
   /** What ends it. */
   ends: boolean;
 }
-
-/** A rule that looks at runs. */
-export type RunRule = Extract<Rule, { kind: "never" | "first" }>;
 
 /** What must not be met, or not yet; what begins the rule, or allows it; what ends it. */
 export function askedBy(rule: RunRule): [bad: What, begins: What | undefined, ends: What | undefined] {
