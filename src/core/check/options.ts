@@ -1,6 +1,9 @@
+import type { PictureFiles } from "../model/pictures.ts";
 import type { Exploration } from "./system/exploration.ts";
 
 export interface CheckOptions {
+  /** The files of the pictures that are there; where it is left out, nothing is said of files. */
+  pictures?: PictureFiles;
   /** States to look at in each class of widths. */
   states?: number;
   /** Asked now and then; true ends the search, and the proof says that it is not complete. */

@@ -112,6 +112,25 @@ const Param = z.strictObject({
   required: z.boolean(),
   default: json.optional(),
 });
+/** The most pixels that a picture may have along a side. */
+export const PICTURE_SIDE = 4096;
+const side = z.number().int().min(1).max(PICTURE_SIDE);
+const FILE_PATTERN = /^(?!\.{1,2}(?:\/|$))[^/\\:*?"<>|\p{Cc}]+(?:\/(?!\.{1,2}(?:\/|$))[^/\\:*?"<>|\p{Cc}]+)*$/u;
+const CONTROL_PATTERN = /^(?:[a-z][A-Za-z0-9]{0,63}|(?:tab|pick):[a-z][A-Za-z0-9]{0,63})$/;
+const Area = z.strictObject({
+  at: z.tuple([z.number(), z.number(), z.number().positive(), z.number().positive()]),
+  /** An element's id, "lead", "close", "tab:PLACE" or "pick:PLACE". */
+  control: z.string().regex(CONTROL_PATTERN),
+});
+const Picture = z.strictObject({
+  /** A path below the folder of the pictures. */
+  file: text.refine((path) => FILE_PATTERN.test(path), { message: 'a path below the folder of the pictures, such as "home.png"' }),
+  size: z.tuple([side, side]),
+  for: z.enum(["narrow", "middle", "wide"]).optional(),
+  dark: z.boolean().optional(),
+  holds: z.enum(["body", "screen"]),
+  areas: z.array(Area),
+});
 const Screen = z.strictObject({
   id,
   name: text,
@@ -129,6 +148,7 @@ const Screen = z.strictObject({
   mayRepeat: z.boolean().optional(),
   coversTabs: z.boolean().optional(),
   planned: z.boolean().optional(),
+  pictures: z.array(Picture).optional(),
 });
 const tapLike = <K extends string>(kind: K) => z.strictObject({ kind: z.literal(kind), element: id, outcome: text.optional() });
 const Trigger = z.discriminatedUnion("kind", [
@@ -245,7 +265,7 @@ export const ProjectSchema = z.strictObject({
 });
 
 /** The parts of a document that edits carry; each under the name of its type. */
-export const PARTS = { Fact, RecordType, Container, Screen, Element, Leg, Entrance, Walk, Rule, Trigger, Move, Param, Motion };
+export const PARTS = { Fact, RecordType, Container, Screen, Element, Leg, Entrance, Walk, Rule, Trigger, Move, Param, Motion, Picture, Area };
 
 export type Project = z.infer<typeof ProjectSchema>;
 export type Fact = z.infer<typeof Fact>;
@@ -256,6 +276,8 @@ export type Tabs = Extract<Container, { kind: "tabs" }>;
 export type Drawer = Extract<Container, { kind: "drawer" }>;
 export type Modal = Extract<Container, { kind: "modal" }>;
 export type Screen = z.infer<typeof Screen>;
+export type Picture = z.infer<typeof Picture>;
+export type Area = z.infer<typeof Area>;
 export type Param = z.infer<typeof Param>;
 export type Element = z.infer<typeof Element>;
 export type Bar = z.infer<typeof Bar>;

@@ -1,3 +1,4 @@
+import type { PictureFiles } from "../../model/pictures.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Finding } from "../finding.ts";
 import { ambiguous } from "./ambiguous.ts";
@@ -15,8 +16,10 @@ import type { FindingKind } from "./kind.ts";
 import { leavesBySurprise } from "./leavesBySurprise.ts";
 import { linkArguments } from "./linkArguments.ts";
 import { linkClash } from "./linkClash.ts";
+import { lostArea } from "./lostArea.ts";
 import { lostResult } from "./lostResult.ts";
 import { missingArgument } from "./missingArgument.ts";
+import { missingPicture } from "./missingPicture.ts";
 import { noMenuControl } from "./noMenuControl.ts";
 import { noOutside } from "./noOutside.ts";
 import { noOwner } from "./noOwner.ts";
@@ -75,6 +78,8 @@ export const FINDINGS: readonly FindingKind[] = [
   noWayUp,
   idleElement,
   carryMismatch,
+  missingPicture,
+  lostArea,
   tabCount,
   noMenuControl,
   pagesPush,
@@ -96,10 +101,10 @@ export function kindOf(code: string): FindingKind | undefined {
 }
 
 /** All findings that can be read off the document; one for each code and list of subjects. */
-export function documentFindings(project: Project, hubs: ReadonlySet<string>): Finding[] {
+export function documentFindings(project: Project, hubs: ReadonlySet<string>, files?: PictureFiles): Finding[] {
   return FINDINGS.flatMap(({ code, severity, inDocument }) => {
     const seen = new Set<string>();
-    return (inDocument?.(project, hubs) ?? [])
+    return (inDocument?.(project, hubs, files) ?? [])
       .filter(({ subjects }) => !seen.has(subjects.join("\n")) && seen.add(subjects.join("\n")))
       .map((found): Finding => ({ code, severity, ...found, certainty: "certain", fixes: [] }));
   });

@@ -1,4 +1,5 @@
 import type { Edit } from "../../model/edits/edit.ts";
+import type { PictureFiles } from "../../model/pictures.ts";
 import type { Project } from "../../model/schema.ts";
 import type { State } from "../../semantics/types.ts";
 import type { By } from "../counterexample/directed.ts";
@@ -23,8 +24,8 @@ export interface FindingKind {
   help: string;
   /** What its subjects are, the first the main one. */
   subjects: string;
-  /** Reads it off the document. `hubs` are the screens that people must always be able to get back to. */
-  inDocument?: (project: Project, hubs: ReadonlySet<string>) => Found[];
+  /** Reads it off the document. `hubs` are the screens that people must always be able to get back to; `files` those of its pictures, where they are known. */
+  inDocument?: (project: Project, hubs: ReadonlySet<string>, files?: PictureFiles) => Found[];
   /** Finds it among the states of a search. */
   inSearch?: (graph: Graph) => Candidate[];
   /** It holds only if it does in every class of widths. */

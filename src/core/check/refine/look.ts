@@ -89,7 +89,7 @@ function lookAt(project: Project, precision: Precision, options: CheckOptions, o
       doubted.has(keyOf(finding)) && finding.certainty !== "shown" ? asPossible(project, finding, unsure.get(keyOf(finding))) : finding,
     ),
     ...distant,
-    ...(only ? [] : documentFindings(project, new Set(graphs.flatMap((graph) => [...graph.hubs])))),
+    ...(only ? [] : documentFindings(project, new Set(graphs.flatMap((graph) => [...graph.hubs])), options.pictures)),
   ];
   return { findings, explorations, complete, unsure };
 }

@@ -9,6 +9,7 @@ import { addsFact, removesFact } from "./facts.ts";
 import { renamesField } from "./fields.ts";
 import { dropsParameter } from "./params.ts";
 import { pastes } from "./paste.ts";
+import { putsArea, putsPicture, removesArea, removesAreas, removesPicture } from "./pictures.ts";
 import { setsPlanned } from "./planned.ts";
 import { removesElement, removesEntrance, removesLegs, removesPlaces } from "./remove.ts";
 import { renamesId } from "./rename.ts";
@@ -34,7 +35,7 @@ const KINDS = new Map(
       ...[changesContainer, changesElement, changesEntrance, changesFact, changesLeg, changesProject, changesScreen, addsFact, removesFact, renamesField],
       ...[dropsParameter, pastes, setsPlanned, removesElement, removesEntrance, removesLegs, removesPlaces, renamesId, revises, sharesElement],
       ...[spreadsElement, addsType, changesCell, changesType, removesField, removesType, addsWalk, expectsInWalk, removesWalk, doesTogether],
-      ...[addsRule, changesRule, removesRule],
+      ...[addsRule, changesRule, removesRule, putsPicture, removesPicture, putsArea, removesArea, removesAreas],
     ] as EditKind[]
   ).map((kind) => [kind.kind, kind]),
 );

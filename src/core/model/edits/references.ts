@@ -1,4 +1,5 @@
 import { firstScreen, lookup, treeOf } from "../lookup.ts";
+import { controlNamed, withAreas } from "../pictures.ts";
 import { withParts } from "../rules.ts";
 import type { Element, Entrance, Leg, Motion, Move, NavEvent, Project, Rule, What } from "../schema.ts";
 import { renameInExpression, renameInTemplate } from "./spelling.ts";
@@ -55,6 +56,7 @@ class Renamer {
         up: this.place(s.up),
         elements: s.elements.map((e) => this.element(s.id, e)),
         ...(s.pages ? { pages: { ...s.pages, over: this.type(s.pages.over), by: this.param(s.id, s.pages.by) } } : {}),
+        ...(s.pictures ? { pictures: withAreas(s, (area) => ({ ...area, control: this.control(s.id, area.control) })).pictures } : {}),
       })),
       legs: p.legs.map((leg) => this.leg(leg)),
       entrances: p.entrances.map((e) => this.entrance(e)),
@@ -87,6 +89,14 @@ class Renamer {
       ...(e.enabled === undefined ? {} : { enabled: this.expression(e.enabled, placeId) }),
       ...(e.except ? { except: e.except.map((s) => this.place(s)) } : {}),
     };
+  }
+
+  /** What an area stands for. */
+  private control(screenId: string, control: string): string {
+    const [kind, place] = control.split(":");
+    if (place !== undefined) return `${kind}:${this.place(place)}`;
+    const on = controlNamed(this.of, screenId, control)?.on;
+    return on === undefined ? control : this.elementId(on, control);
   }
 
   private leg(leg: Leg): Leg {

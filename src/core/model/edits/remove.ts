@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { elementIdOf, elementOf, lookup, nameOf, targetOf, treeOf } from "../lookup.ts";
+import { withAreas, withoutControls } from "../pictures.ts";
 import { type Ids, withRulesWithout } from "../rules.ts";
 import type { Entrance, Leg, Project } from "../schema.ts";
 import { changed, type Edit, editKind, quoted } from "./edit.ts";
@@ -40,7 +41,10 @@ export const removesPlaces = editKind(
     const entrances = new Set(losses.entrances);
     const next = {
       ...p,
-      screens: p.screens.filter((s) => !gone.has(s.id)).map((s) => (gone.has(s.up) ? { ...s, up: "auto" } : s)),
+      screens: p.screens
+        .filter((s) => !gone.has(s.id))
+        .map((s) => (gone.has(s.up) ? { ...s, up: "auto" } : s))
+        .map((s) => withAreas(s, (area) => (gone.has(area.control.split(":")[1] ?? "") ? undefined : area))),
       containers: p.containers.filter((c) => !gone.has(c.id)).map((c) => withoutMembers(c, gone)),
       legs: p.legs.filter((leg) => !legs.has(leg.id)),
       entrances: p.entrances.filter((e) => !entrances.has(e.id)).map((e) => (e.otherwise && gone.has(e.otherwise) ? withoutOtherwise(e) : e)),
@@ -83,7 +87,7 @@ export const removesElement = editKind(
     const legs = new Set(p.legs.filter((leg) => leg.from === place && elementIdOf(leg) === id).map((leg) => leg.id));
     const next = {
       ...p,
-      screens: changed(p.screens, place, (s) => ({ ...s, elements: without(s.elements) })),
+      screens: changed(withoutControls(p, place, id), place, (s) => ({ ...s, elements: without(s.elements) })),
       containers: changed(p.containers, place, (c) => (c.elements ? { ...c, elements: without(c.elements) } : c)),
       legs: p.legs.filter((leg) => !legs.has(leg.id)),
     };

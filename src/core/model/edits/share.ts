@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { elementIdOf, elementOf, lookup, nameOf, ownersAround, treeOf } from "../lookup.ts";
+import { controlNamed, withAreas } from "../pictures.ts";
 import type { Element, Leg, Project } from "../schema.ts";
 import { freshElementId } from "./add.ts";
 import { type Edit, editKind, freshId, quoted } from "./edit.ts";
@@ -101,7 +102,9 @@ function shared(project: Project, placeId: string, elementId: string, containerI
   const made: Element = { ...plain, id, ...(except.length > 0 ? { except } : {}) };
   return {
     ...project,
-    screens: project.screens.map((s) => ({ ...s, elements: s.elements.filter((e) => !copies.has(`${s.id} ${e.id}`)) })),
+    screens: project.screens
+      .map((s) => withAreas(s, (area) => (copies.has(`${s.id} ${area.control}`) ? { ...area, control: id } : area)))
+      .map((s) => ({ ...s, elements: s.elements.filter((e) => !copies.has(`${s.id} ${e.id}`)) })),
     containers: project.containers.map((c) => (c.id === containerId ? { ...c, elements: [...(c.elements ?? []), made] } : c)),
     legs: project.legs
       .filter((leg) => !gone.has(leg.id))
@@ -139,7 +142,12 @@ function spread(project: Project, containerId: string, elementId: string): Proje
   );
   return {
     ...project,
-    screens: project.screens.map((s) => (ids.has(s.id) ? { ...s, elements: [...s.elements, { ...plain, id: ids.get(s.id) ?? elementId }] } : s)),
+    screens: project.screens.map((s) => {
+      const own = ids.get(s.id);
+      if (own === undefined) return s;
+      const known = (control: string) => control === elementId && controlNamed(project, s.id, control)?.on === containerId;
+      return { ...withAreas(s, (area) => (known(area.control) ? { ...area, control: own } : area)), elements: [...s.elements, { ...plain, id: own }] };
+    }),
     containers: project.containers.map((c) => (c.id === containerId ? withoutElement(c, elementId) : c)),
     legs: [...project.legs.filter((leg) => !legs.includes(leg)), ...copied],
   };

@@ -1,0 +1,191 @@
+import * as z from "zod";
+import { lookup, nameOf } from "../lookup.ts";
+import { alikePictures, areaProblem, controlNamed, isShared, withAreas } from "../pictures.ts";
+import { type Area, PARTS, type Picture, type Project, type Screen } from "../schema.ts";
+import { changed, type Edit, editKind, quoted } from "./edit.ts";
+
+/** An area and the pictures that it is on; each found by its screen and file. */
+const On = z.array(z.strictObject({ screen: z.string(), file: z.string() }));
+type On = z.infer<typeof On>;
+
+export const putsPicture = editKind(
+  "putPicture",
+  z.strictObject({ screen: z.string(), picture: PARTS.Picture, instead: z.string().optional() }),
+  (p, args) => ({
+    ...p,
+    screens: changed(p.screens, args.screen, (screen) => ({ ...screen, pictures: put(screen.pictures ?? [], args.picture, args.instead) })),
+  }),
+);
+function put(pictures: readonly Picture[], picture: Picture, instead: string | undefined): Picture[] {
+  const known = pictures.some(({ file }) => file === instead);
+  return known ? pictures.map((one) => (one.file === instead ? picture : one)) : [...pictures, picture];
+}
+/** Gives a screen a picture, in the place of the one in the file `instead`, where there is such a one. */
+export function putPicture(project: Project, screen: string, picture: Picture, instead?: string): Edit {
+  const word = instead === undefined ? "Add a picture of" : instead === picture.file ? "Change the picture of" : "Replace the picture of";
+  return putsPicture.make(`${word} ${quoted(nameOf(project, screen))}`, { screen, picture, ...(instead === undefined ? {} : { instead }) });
+}
+
+export const removesPicture = editKind(
+  "removePicture",
+  z.strictObject({ screen: z.string(), file: z.string() }),
+  (p, { screen, file }) => ({
+    ...p,
+    screens: changed(p.screens, screen, (s) => {
+      const { pictures = [], ...rest } = s;
+      const left = pictures.filter((picture) => picture.file !== file);
+      return left.length > 0 ? { ...s, pictures: left } : rest;
+    }),
+  }),
+  true,
+);
+export function removePicture(project: Project, screen: string, file: string): Edit {
+  return removesPicture.make(`Delete the picture ${quoted(file)} of ${quoted(nameOf(project, screen))}`, { screen, file });
+}
+
+/**
+ * The picture of a screen in another version: its file and size. Areas stay where they are, made larger or smaller with the picture
+ * where its shape is the same; those that then lie outside are told by the checker.
+ */
+export function newVersion(picture: Picture, file: string, size: readonly [number, number]): Picture {
+  const scale = size[0] / picture.size[0];
+  const scaled = (area: Area): Area => ({ ...area, at: area.at.map((n) => Math.round(n * scale * 100) / 100) as Area["at"] });
+  return { ...picture, file, size: [...size], areas: scale === 1 ? picture.areas : picture.areas.map(scaled) };
+}
+
+/** How many areas of a screen's picture stand for nothing, or lie outside it. */
+export function lostAreas(project: Project, screen: string, picture: Picture): Area[] {
+  return picture.areas.filter((area) => areaProblem(project, screen, picture, area) !== undefined);
+}
+
+export const putsArea = editKind("putArea", z.strictObject({ on: On, area: PARTS.Area, was: PARTS.Area.optional() }), (p, { on, area, was }) =>
+  onPictures(p, on, (areas) => {
+    const at = was ? areas.findIndex((one) => isSame(one, was)) : -1;
+    return at === -1 ? [...areas, area] : areas.map((one, i) => (i === at ? area : one));
+  }),
+);
+export const removesArea = editKind("removeArea", z.strictObject({ on: On, area: PARTS.Area }), (p, { on, area }) =>
+  onPictures(p, on, (areas) => areas.filter((one) => !isSame(one, area))),
+);
+
+/** Adds an area to a picture. With `alike`, to all pictures like it whose screens have the same control, once each. */
+export function addArea(project: Project, screen: string, picture: Picture, area: Area, alike = false): Edit {
+  const control = controlNamed(project, screen, area.control);
+  const others = alike
+    ? alikePictures(project, screen, picture).filter(
+        (one) =>
+          one.picture.file !== picture.file &&
+          controlNamed(project, one.screen, area.control)?.kind === control?.kind &&
+          controlNamed(project, one.screen, area.control) !== undefined &&
+          !one.picture.areas.some((known) => known.control === area.control),
+      )
+    : [];
+  const on = [{ screen, file: picture.file }, ...others.map((one) => ({ screen: one.screen, file: one.picture.file }))];
+  return putsArea.make(`Add an area for ${quoted(control?.label ?? area.control)}${on.length > 1 ? ` to ${on.length} pictures` : ""}`, { on, area });
+}
+
+/**
+ * The pictures on which an area is kept together: for a control that is shared, those alike that have it at the same place; else the one.
+ */
+export function keptTogether(project: Project, screen: string, picture: Picture, area: Area): On {
+  const control = controlNamed(project, screen, area.control);
+  const own = { screen, file: picture.file };
+  if (!control || !isShared(control, screen)) return [own];
+  const others = alikePictures(project, screen, picture).filter((one) => one.picture.file !== picture.file && one.picture.areas.some((a) => isSame(a, area)));
+  return [own, ...others.map((one) => ({ screen: one.screen, file: one.picture.file }))];
+}
+
+/** Moves an area, makes it larger or smaller, or has it stand for something else; together with the same on other pictures unless `alone`. */
+export function changeArea(project: Project, screen: string, picture: Picture, was: Area, area: Area, alone = false): Edit {
+  const on = alone ? [{ screen, file: picture.file }] : keptTogether(project, screen, picture, was);
+  const label = controlNamed(project, screen, area.control)?.label ?? area.control;
+  return putsArea.make(`${area.control === was.control ? "Move" : "Change"} the area for ${quoted(label)}`, { on, area, was });
+}
+
+export function removeArea(project: Project, screen: string, picture: Picture, area: Area, alone = false): Edit {
+  const on = alone ? [{ screen, file: picture.file }] : keptTogether(project, screen, picture, area);
+  const label = controlNamed(project, screen, area.control)?.label ?? area.control;
+  return removesArea.make(`Delete the area for ${quoted(label)}`, { on, area });
+}
+
+export const removesAreas = editKind("removeAreas", z.strictObject({ screen: z.string(), control: z.string() }), (p, { screen, control }) => ({
+  ...p,
+  screens: changed(p.screens, screen, (s) =>
+    withAreas(s, (area, picture) => (area.control === control && areaProblem(p, screen, picture, area) !== undefined ? undefined : area)),
+  ),
+}));
+/** Deletes the areas of a screen that are lost and stand for a control. */
+export function removeAreas(project: Project, screen: string, control: string): Edit {
+  return removesAreas.make(`Delete the area for ${quoted(control)} on ${quoted(nameOf(project, screen))}`, { screen, control });
+}
+
+function isSame(a: Area, b: Area): boolean {
+  return a.control === b.control && a.at.every((n, i) => n === b.at[i]);
+}
+
+function onPictures(project: Project, on: On, change: (areas: Area[]) => Area[]): Project {
+  const files = new Map<string, Set<string>>();
+  for (const { screen, file } of on) files.set(screen, (files.get(screen) ?? new Set()).add(file));
+  const inside = (screen: Screen) => {
+    const wanted = files.get(screen.id);
+    return wanted && screen.pictures
+      ? { ...screen, pictures: screen.pictures.map((p) => (wanted.has(p.file) ? { ...p, areas: change(p.areas) } : p)) }
+      : screen;
+  };
+  return { ...project, screens: project.screens.map(inside) };
+}
+
+/**
+ * A file name for a picture, from what it shows: `home.png`, `home-dark.png`; with a number where it is taken, so that what an earlier
+ * version of the document shows stays.
+ */
+export function freshPictureFile(
+  taken: { has(file: string): boolean },
+  screen: Pick<Screen, "id">,
+  picture: Pick<Picture, "for" | "dark">,
+  kind: string,
+): string {
+  const base = [screen.id, ...(picture.for === undefined ? [] : [picture.for]), ...(picture.dark ? ["dark"] : [])].join("-");
+  if (!taken.has(`${base}.${kind}`)) return `${base}.${kind}`;
+  for (let n = 2; ; n++) if (!taken.has(`${base}-${n}.${kind}`)) return `${base}-${n}.${kind}`;
+}
+
+/** The screen that a picture's file is named for, by name or id; what the name says of width and dark is told apart. */
+export function screenNamed(project: Project, file: string): { name: string; screen: Screen | undefined; for?: Picture["for"]; dark?: true } {
+  const bare = (file.split(/[/\\]/).at(-1) ?? file).replace(/\.[A-Za-z0-9]+$/, "").replace(/@\d+(\.\d+)?x$/i, "");
+  const exact = project.screens.find((s) => plain(s.name) === plain(bare) || plain(s.id) === plain(bare));
+  if (exact) return { name: bare, screen: exact };
+  let rest = bare;
+  let width: Picture["for"];
+  let dark = false;
+  for (let found = true; found; ) {
+    const [whole, word] = /[\s_.-]+(dark|night|light|narrow|phone|mobile|middle|tablet|wide|desktop|web)$/i.exec(rest) ?? [];
+    found = whole !== undefined && rest.length > whole.length;
+    if (!found || whole === undefined || word === undefined) break;
+    const says = word.toLowerCase();
+    if (says === "dark" || says === "night") dark = true;
+    else if (says !== "light") width = WIDTH_WORDS[says];
+    rest = rest.slice(0, -whole.length);
+  }
+  const name = rest.replace(/[_-]+/g, " ").trim() || bare;
+  const screen = [...lookup(project).screens.values()].find((s) => plain(s.name) === plain(name) || plain(s.id) === plain(name));
+  return { name: name.charAt(0).toUpperCase() + name.slice(1), screen, ...(width === undefined ? {} : { for: width }), ...(dark ? { dark: true } : {}) };
+}
+
+const WIDTH_WORDS: Record<string, NonNullable<Picture["for"]>> = {
+  narrow: "narrow",
+  phone: "narrow",
+  mobile: "narrow",
+  middle: "middle",
+  tablet: "middle",
+  wide: "wide",
+  desktop: "wide",
+  web: "wide",
+};
+
+function plain(name: string): string {
+  return name
+    .normalize("NFKD")
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, "");
+}
