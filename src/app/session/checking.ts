@@ -25,6 +25,7 @@ export class Checking {
   private worker: CheckWorker | undefined;
   private running: { project: Project; since: number } | undefined;
   private wanted: Project | undefined;
+  private stale = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -36,6 +37,8 @@ export class Checking {
   check(project: Project) {
     this.wanted = project;
     if (!this.running) this.run(project);
+    // What lies beside the project changed meanwhile.
+    else if (this.running.project === project) this.stale = true;
     else this.timer ??= setTimeout(() => this.restart(), Math.max(0, this.running.since + GRACE - Date.now()));
   }
 
@@ -61,6 +64,7 @@ export class Checking {
 
   private run(project: Project) {
     this.worker ??= this.start();
+    this.stale = false;
     const running = { project, since: Date.now() };
     this.running = running;
     this.worker
@@ -82,7 +86,7 @@ export class Checking {
     clearTimeout(this.timer);
     this.timer = undefined;
     this.running = undefined;
-    if (this.wanted === running.project) tell();
+    if (this.wanted === running.project && !this.stale) tell();
     else if (this.wanted) this.run(this.wanted);
   }
 }

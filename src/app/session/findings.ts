@@ -1,4 +1,5 @@
 import { createStore, type StoreApi } from "zustand";
+import type { PictureFiles } from "../../core/model/pictures.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { patchOf } from "../worker/patch.ts";
 import type { PlainResult } from "../worker/protocol.ts";
@@ -16,12 +17,14 @@ export interface FindingsState {
   stopped: Project | undefined;
   error: string | undefined;
   check: (project: Project) => void;
+  /** Checks the same project again, because something beside it changed. */
+  again: (project: Project) => void;
   stop: () => void;
 }
 
 /** The findings of the open document, kept up to date in a worker; a newer edit cancels an older check. */
-export function createFindings(): { store: StoreApi<FindingsState>; close: () => void } {
-  const checking = new Checking(startChecker, {
+export function createFindings(files: () => PictureFiles | undefined = () => undefined): { store: StoreApi<FindingsState>; close: () => void } {
+  const checking = new Checking(() => startChecker(files), {
     progress: (_, states) => store.setState({ states }),
     done: (_, result) => store.setState({ result, running: false }),
     failed: (_, error) => store.setState({ running: false, error }),
@@ -38,6 +41,11 @@ export function createFindings(): { store: StoreApi<FindingsState>; close: () =>
       checking.stop();
       set({ running: false, stopped: get().of });
     },
+    again: (project) => {
+      if (get().of !== project) return;
+      set({ running: true, states: 0, stopped: undefined, error: undefined });
+      checking.check(project);
+    },
     check: (project) => {
       const { of, running, result, stopped, error } = get();
       if (of === project && (running || (result && stopped !== project && error === undefined))) return;
@@ -49,14 +57,14 @@ export function createFindings(): { store: StoreApi<FindingsState>; close: () =>
 }
 
 /** A worker that is sent a project whole at first, and then what was edited. */
-function startChecker(): CheckWorker {
+function startChecker(files: () => PictureFiles | undefined): CheckWorker {
   const worker = startWorker();
   let sent: Project | undefined;
   return {
     check: (project, progress) => {
       const before = sent;
       sent = project;
-      return before ? worker.ask("checkNext", [patchOf(before, project)], progress) : worker.ask("check", [project], progress);
+      return before ? worker.ask("checkNext", [patchOf(before, project), files()], progress) : worker.ask("check", [project, files()], progress);
     },
     stop: () => worker.stop(),
   };

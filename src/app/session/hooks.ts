@@ -1,12 +1,16 @@
-import { createContext, useContext } from "react";
-import { type StoreApi, useStore } from "zustand";
+import { createContext, useContext, useSyncExternalStore } from "react";
+import { createStore, type StoreApi, useStore } from "zustand";
 import type { State } from "../../core/semantics/types.ts";
+import type { PictureUrls } from "./pictures.ts";
 import type { Session } from "./session.ts";
 import { stateOfWalk, type WalkState } from "./walk.ts";
 
 export const SessionContext = createContext<Session | undefined>(undefined);
 /** The walk by itself, for a page that runs an app without a project to edit. */
 export const WalkContext = createContext<StoreApi<WalkState> | undefined>(undefined);
+
+/** Where the pictures of screens are, for every page that draws them; without one they are drawn as sketches. */
+export const PicturesContext = createContext<StoreApi<PictureUrls> | undefined>(undefined);
 
 /** The open project. Throws outside of a project's route. */
 export function useSession(): Session {
@@ -45,9 +49,28 @@ export const useTrying = hookFor(() => useSession().trying);
 export const useSheets = hookFor(() => useSession().sheets);
 export const useFollowing = hookFor(() => useSession().following);
 export const usePointing = hookFor(() => useSession().pointing);
+export const usePictures = hookFor(() => useSession().pictures);
 export const useWalk = hookFor(useWalkStore);
 
 /** The state that the device shows. */
 export function useWalkState(): State | undefined {
   return useWalk(stateOfWalk);
+}
+
+const NO_PICTURES: StoreApi<PictureUrls> = createStore<PictureUrls>(() => ({ url: () => undefined, thumb: () => undefined }));
+
+/** The addresses of pictures. */
+export function usePictureUrls(): PictureUrls {
+  return useStore(useContext(PicturesContext) ?? NO_PICTURES);
+}
+
+function watchTheme(changed: () => void): () => void {
+  const watcher = new MutationObserver(changed);
+  watcher.observe(document.documentElement, { attributes: true, attributeFilter: ["data-theme"] });
+  return () => watcher.disconnect();
+}
+
+/** Whether the page is dark, and so what it draws of an app. */
+export function useDark(): boolean {
+  return useSyncExternalStore(watchTheme, () => document.documentElement.dataset.theme === "dark");
 }

@@ -7,6 +7,7 @@ import { createFollowing } from "./following.ts";
 import type { FollowingState } from "./followingState.ts";
 import { createLensing, type LensState } from "./lensing.ts";
 import { createNotices, type NoticeState } from "./notices.ts";
+import { createPictures, filesKept, type PicturesState } from "./pictures.ts";
 import { createPointing, type PointingState } from "./pointing.ts";
 import { createRenaming, type RenamingState } from "./renaming.ts";
 import { createSeeing, type SeeingState } from "./seeing.ts";
@@ -17,7 +18,7 @@ import { createTrying, type TryingState } from "./trying.ts";
 import { createWalk, type WalkState } from "./walk.ts";
 
 /** Where a project can be looked at; and the list of all projects. */
-export type View = "map" | "walk" | "rules" | "parameters" | "versions" | "hand-off" | "projects";
+export type View = "map" | "walk" | "pictures" | "rules" | "parameters" | "versions" | "hand-off" | "projects";
 
 /**
  * An open project: its document and everything that is known of it only while it is open. It is made with its route and ended with
@@ -35,6 +36,7 @@ export class Session {
   readonly renaming: StoreApi<RenamingState> = createRenaming();
   readonly trying: StoreApi<TryingState> = createTrying();
   readonly sheets: StoreApi<SheetState> = createSheets();
+  readonly pictures: StoreApi<PicturesState>;
   readonly pointing: StoreApi<PointingState>;
   readonly following: StoreApi<FollowingState>;
   /** Goes to another view; the page that shows the project says how. */
@@ -46,13 +48,20 @@ export class Session {
     readonly id: string,
     loaded?: Loaded,
   ) {
-    const [document, findings, lensing] = [createDocument(id, loaded), createFindings(), createLensing()];
+    // Without pictures there is nothing in their files that a finding could be about.
+    const recheck = () => {
+      const { project } = this.document.getState();
+      if (project.screens.some((screen) => screen.pictures)) this.findings.getState().again(project);
+    };
+    const pictures = createPictures(id, recheck);
+    this.pictures = pictures.store;
+    const [document, findings, lensing] = [createDocument(id, loaded), createFindings(() => filesKept(pictures.store.getState())), createLensing()];
     this.lensing = lensing.store;
     this.document = document.store;
     this.findings = findings.store;
     this.pointing = createPointing(this.document);
     this.following = createFollowing(this.walk, () => this.document.getState().project);
-    this.closing = [document.close, findings.close, lensing.close, () => this.walk.getState().stopPlaying()];
+    this.closing = [pictures.close, document.close, findings.close, lensing.close, () => this.walk.getState().stopPlaying()];
   }
 
   /** What is queued is still saved; the worker ends, and nothing more is told. */

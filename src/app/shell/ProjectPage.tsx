@@ -1,8 +1,8 @@
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { type LoaderFunctionArgs, Outlet, useLoaderData, useLocation, useNavigate, useParams } from "react-router";
 import { useKeys } from "../features/commands/useKeys.ts";
 import { Foot } from "../features/findings/Foot.tsx";
-import { SessionContext, useDocument, useFindings, useSession, WalkContext } from "../session/hooks.ts";
+import { PicturesContext, SessionContext, useDocument, useFindings, useSession, WalkContext } from "../session/hooks.ts";
 import { Session, type View } from "../session/session.ts";
 import { type Loaded, loadProject } from "../session/storage/projects.ts";
 import { useFocusHome } from "../session/useFocusHome.ts";
@@ -11,6 +11,8 @@ import { Head } from "./Head.tsx";
 import { Notice } from "./Notice.tsx";
 import { Opening } from "./Opening.tsx";
 import { Sheets } from "./Sheets.tsx";
+
+const TakesPictures = lazy(async () => ({ default: (await import("../features/pictures/TakesPictures.tsx")).TakesPictures }));
 
 /** Reads the project of an address. */
 export async function loadOpen({ params }: LoaderFunctionArgs): Promise<Loaded> {
@@ -34,7 +36,9 @@ export function ProjectPage() {
   return (
     <SessionContext value={session}>
       <WalkContext value={session.walk}>
-        <Opened key={id} />
+        <PicturesContext value={session.pictures}>
+          <Opened key={id} />
+        </PicturesContext>
       </WalkContext>
     </SessionContext>
   );
@@ -43,6 +47,7 @@ export function ProjectPage() {
 const ADDRESS: Record<View, string> = {
   map: "",
   walk: "/walk",
+  pictures: "/pictures",
   rules: "/rules",
   parameters: "/parameters",
   versions: "/versions",
@@ -85,6 +90,9 @@ function Opened() {
       <Foot />
       <Notice />
       <Sheets />
+      <Suspense>
+        <TakesPictures />
+      </Suspense>
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { coveringWalks } from "../../core/handoff/tests/cover.ts";
 import { reachChange } from "../../core/map/lenses/reach.ts";
 import { lensView } from "../../core/map/lenses/table.ts";
 import { applyEdit } from "../../core/model/edits/kinds.ts";
+import type { PictureFiles } from "../../core/model/pictures.ts";
 import type { Project } from "../../core/model/schema.ts";
 import { patched } from "./patch.ts";
 import { CALLS, type PlainResult, type Reply, Request } from "./protocol.ts";
@@ -21,15 +22,15 @@ let last: Project | undefined;
 function answer({ call, args }: Request, progress: (states: number) => void): unknown {
   switch (call) {
     case "check": {
-      const [project] = CALLS.check.args.parse(args);
+      const [project, files] = CALLS.check.args.parse(args);
       last = project;
-      return checked(project, progress);
+      return checked(project, files, progress);
     }
     case "checkNext": {
-      const [patch] = CALLS.checkNext.args.parse(args);
+      const [patch, files] = CALLS.checkNext.args.parse(args);
       if (!last) throw new Error("A patch needs a project that was checked before.");
       last = patched(last, patch);
-      return checked(last, progress);
+      return checked(last, files, progress);
     }
     case "wayTo":
       return wayTo(...CALLS.wayTo.args.parse(args));
@@ -48,8 +49,8 @@ function answer({ call, args }: Request, progress: (states: number) => void): un
   }
 }
 
-function checked(project: Project, progress: (states: number) => void): PlainResult {
-  const { findings, accepted, proof } = check(project, { stop: counting(progress), fixes: false });
+function checked(project: Project, files: PictureFiles | undefined, progress: (states: number) => void): PlainResult {
+  const { findings, accepted, proof } = check(project, { stop: counting(progress), fixes: false, ...(files ? { pictures: files } : {}) });
   const worst = findings.find((finding) => !finding.open);
   const fix = worst && fixesFor(project, worst)[0];
   return { findings: findings.map(withoutFixes), accepted: accepted.map(withoutFixes), proof, ...(fix ? { fix } : {}) };

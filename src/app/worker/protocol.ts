@@ -7,6 +7,7 @@ import type { LensTone } from "../../core/map/draw/look.ts";
 import type { LensChoice, LensGiven } from "../../core/map/lenses/lens.ts";
 import type { Edit } from "../../core/model/edits/edit.ts";
 import { readEdit } from "../../core/model/edits/kinds.ts";
+import type { PictureFiles } from "../../core/model/pictures.ts";
 import type { NavEvent, Project } from "../../core/model/schema.ts";
 import type { Patch } from "./patch.ts";
 
@@ -19,6 +20,7 @@ const EventSent = z.custom<NavEvent>((data) => typeof data === "object" && data 
 const LensChoiceSent = z.custom<LensChoice>((data) => typeof data === "object" && data !== null && "lens" in data, { message: "a lens" });
 const LensGivenSent = z.custom<LensGiven>((data) => typeof data === "object" && data !== null, { message: "what a lens is given" });
 
+const FilesSent = z.custom<PictureFiles>((data) => typeof data === "object" && data !== null, { message: "files of pictures" });
 const width = z.enum(["narrow", "middle", "wide"]);
 const FindingSent = z.object({
   code: text,
@@ -74,9 +76,9 @@ export type PlainResult = z.infer<typeof ResultSent>;
 /** What a worker can be asked to do: its arguments, and what comes of it. */
 export const CALLS = {
   /** Checks a project. */
-  check: { args: z.tuple([ProjectSent]), result: ResultSent },
+  check: { args: z.tuple([ProjectSent, FilesSent.optional()]), result: ResultSent },
   /** Checks what a patch makes of the project that was checked last. */
-  checkNext: { args: z.tuple([PatchSent]), result: ResultSent },
+  checkNext: { args: z.tuple([PatchSent, FilesSent.optional()]), result: ResultSent },
   /** The shortest walk from launch to a screen, if there is one. */
   wayTo: { args: z.tuple([ProjectSent, text]), result: z.array(EventSent).optional() },
   /** What a lens shows of a project; for walks with the generated tests, those are made there. */

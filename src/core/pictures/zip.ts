@@ -21,10 +21,9 @@ export interface Packed {
 export function packed({ name, text, pictures }: Packed): Uint8Array {
   // Pictures are compressed as they are; a time would make each file another one.
   const mtime = new Date(1980, 0, 1);
-  const entries = [...pictures]
-    .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([file, bytes]) => [`${name}.pictures/${file}`, [bytes, { level: 0, mtime }]] as const);
-  return zipSync({ [`${name}.etape.json`]: [strToU8(text), { level: 6, mtime }], ...Object.fromEntries(entries) });
+  const files: Zippable = { [`${name}.etape.json`]: [strToU8(text), { level: 6, mtime }] };
+  for (const [file, bytes] of [...pictures].sort(([a], [b]) => (a < b ? -1 : 1))) files[`${name}.pictures/${file}`] = [bytes, { level: 0, mtime }];
+  return zipSync(files);
 }
 
 /** Whether bytes begin like a zip. */

@@ -1,6 +1,7 @@
 import Dexie, { type EntityTable, type Table, type Transaction } from "dexie";
 import { difference } from "../../../core/model/edits/revise.ts";
 import { readProjectData } from "../../../core/model/read.ts";
+import type { PictureKind } from "../../../core/pictures/header.ts";
 import type { FileHandle } from "../file/disk.ts";
 
 /** A project kept in this browser. */
@@ -54,12 +55,29 @@ export interface FileRow {
   handle?: FileHandle;
 }
 
+/** The file of a picture, kept apart from the document and once for all its versions: what is in a file of a name never changes here. */
+export interface PictureRow {
+  projectId: string;
+  /** The path that documents name it by. */
+  file: string;
+  kind: PictureKind;
+  size: [width: number, height: number];
+  bytes: Blob;
+  /** Small, for the map. */
+  thumb: Blob;
+  /** When it came in; milliseconds since 1970. */
+  at: number;
+  /** What the file beside the document was when it was read, where one is kept in step. */
+  tag?: string;
+}
+
 export class EtapeDb extends Dexie {
   declare projects: EntityTable<ProjectRow, "id">;
   declare documents: EntityTable<DocumentRow, "projectId">;
   declare edits: Table<EditRow, [string, number]>;
   declare kept: EntityTable<VersionRow, "id">;
   declare files: EntityTable<FileRow, "projectId">;
+  declare pictures: Table<PictureRow, [string, string]>;
 
   constructor(name = "etape") {
     super(name);
@@ -68,6 +86,7 @@ export class EtapeDb extends Dexie {
     this.version(3).stores({ versions: null });
     this.version(4).stores({ kept: "id, projectId" });
     this.version(5).stores({ files: "projectId" });
+    this.version(6).stores({ pictures: "[projectId+file], projectId" });
   }
 }
 

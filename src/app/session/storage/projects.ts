@@ -128,9 +128,10 @@ function editOf(row: EditRow, by: 1 | -1): Edit {
 }
 
 export async function deleteProject(id: string, store: EtapeDb = db): Promise<void> {
-  await store.transaction("rw", store.projects, store.documents, store.edits, store.kept, store.files, async () => {
+  await store.transaction("rw", [store.projects, store.documents, store.edits, store.kept, store.files, store.pictures], async () => {
     await store.kept.where("projectId").equals(id).delete();
     await store.files.delete(id);
+    await store.pictures.where("projectId").equals(id).delete();
     await store.projects.delete(id);
     await store.documents.delete(id);
     await store.edits.where("projectId").equals(id).delete();

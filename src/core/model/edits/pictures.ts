@@ -152,20 +152,22 @@ export function freshPictureFile(
 
 /** The screen that a picture's file is named for, by name or id; what the name says of width and dark is told apart. */
 export function screenNamed(project: Project, file: string): { name: string; screen: Screen | undefined; for?: Picture["for"]; dark?: true } {
-  const bare = (file.split(/[/\\]/).at(-1) ?? file).replace(/\.[A-Za-z0-9]+$/, "").replace(/@\d+(\.\d+)?x$/i, "");
+  const whole = (file.split(/[/\\]/).at(-1) ?? file).replace(/\.[A-Za-z0-9]+$/, "").replace(/@\d+(\.\d+)?x$/i, "");
+  // Pictures are often numbered, so that they lie in order.
+  const bare = whole.replace(/^\d{1,3}[\s._-]+(?=\S)/, "");
   const exact = project.screens.find((s) => plain(s.name) === plain(bare) || plain(s.id) === plain(bare));
   if (exact) return { name: bare, screen: exact };
   let rest = bare;
   let width: Picture["for"];
   let dark = false;
   for (let found = true; found; ) {
-    const [whole, word] = /[\s_.-]+(dark|night|light|narrow|phone|mobile|middle|tablet|wide|desktop|web)$/i.exec(rest) ?? [];
-    found = whole !== undefined && rest.length > whole.length;
-    if (!found || whole === undefined || word === undefined) break;
+    const [ending, word] = /[\s_.-]+(dark|night|light|narrow|phone|mobile|middle|tablet|wide|desktop|web)$/i.exec(rest) ?? [];
+    found = ending !== undefined && rest.length > ending.length;
+    if (!found || ending === undefined || word === undefined) break;
     const says = word.toLowerCase();
     if (says === "dark" || says === "night") dark = true;
     else if (says !== "light") width = WIDTH_WORDS[says];
-    rest = rest.slice(0, -whole.length);
+    rest = rest.slice(0, -ending.length);
   }
   const name = rest.replace(/[_-]+/g, " ").trim() || bare;
   const screen = [...lookup(project).screens.values()].find((s) => plain(s.name) === plain(name) || plain(s.id) === plain(name));

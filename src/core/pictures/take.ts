@@ -1,0 +1,109 @@
+import { changeScreen } from "../model/edits/change.ts";
+import { type Edit, quoted } from "../model/edits/edit.ts";
+import { applyEdit, together } from "../model/edits/kinds.ts";
+import { addScreenBeside } from "../model/edits/link.ts";
+import { freshPictureFile, lostAreas, newVersion, putPicture, screenNamed } from "../model/edits/pictures.ts";
+import { lookup, nameOf } from "../model/lookup.ts";
+import { pictureFiles } from "../model/pictures.ts";
+import type { Picture, Project } from "../model/schema.ts";
+import { ENDINGS, type PictureKind } from "./header.ts";
+
+/** A picture that comes in: what its file was called, and what it is. */
+export interface Incoming {
+  name: string;
+  kind: PictureKind;
+  size: [width: number, height: number];
+}
+
+/** What comes of pictures that come in: one edit, the file that each is kept in, the screens, and what has to be said. */
+export interface Taken {
+  edit: Edit;
+  /** In the order of what came in. */
+  files: string[];
+  /** Screens that were made. */
+  made: string[];
+  /** Screens that have a new picture now. */
+  given: string[];
+  says: string[];
+}
+
+/**
+ * Pictures for a project: each for the screen that it is put onto or named for, as a new version where that has one for the same
+ * width and theme, else for a new screen of its name, beside `beside`. `taken` are the files that are kept already, for whichever version.
+ */
+export function takePictures(
+  project: Project,
+  pictures: readonly Incoming[],
+  { onto, beside, taken = [] }: { onto?: string | undefined; beside?: string | undefined; taken?: Iterable<string> } = {},
+): Taken {
+  const known = new Set([...taken, ...pictureFiles(project)]);
+  const edits: Edit[] = [];
+  const out: Omit<Taken, "edit"> = { files: [], made: [], given: [], says: [] };
+  let now = project;
+  const apply = (edit: Edit) => {
+    edits.push(edit);
+    now = applyEdit(now, edit);
+  };
+  for (const { name, kind, size } of pictures) {
+    const named = screenNamed(now, name);
+    let screen = onto === undefined || pictures.length > 1 ? named.screen : lookup(now).screens.get(onto);
+    if (!screen && isBare(now)) {
+      // The first picture of an empty project is its first screen.
+      const [home] = now.screens;
+      if (home) apply(changeScreen(now, home.id, { name: named.name }));
+      screen = home;
+    }
+    if (!screen) {
+      const { edit, screenId } = addScreenBeside(now, beside ?? now.root, named.name);
+      apply(edit);
+      out.made.push(screenId);
+      screen = lookup(now).screens.get(screenId);
+    } else if (!out.given.includes(screen.id)) out.given.push(screen.id);
+    if (!screen) continue;
+    const kept = keyOf(screen.pictures ?? [], named, size);
+    const file = freshPictureFile(known, screen, kept, ENDINGS[kind]);
+    known.add(file);
+    out.files.push(file);
+    const old = screen.pictures?.find((p) => p.for === kept.for && (p.dark ?? false) === (kept.dark ?? false));
+    const picture: Picture = old ? newVersion(old, file, size) : { file, size: [...size], ...kept, holds: screen.pictures?.[0]?.holds ?? "screen", areas: [] };
+    if (old) {
+      const lost = lostAreas(now, screen.id, picture).length - lostAreas(now, screen.id, old).length;
+      if (lost > 0)
+        out.says.push(
+          `${lost === 1 ? "One area" : `${lost} areas`} of ${quoted(nameOf(now, screen.id))} no longer ${lost === 1 ? "fits" : "fit"} its new picture.`,
+        );
+    }
+    apply(putPicture(now, screen.id, picture, old?.file));
+  }
+  return { edit: together(nameFor(now, out), edits), ...out };
+}
+
+function nameFor(project: Project, { files, made }: Omit<Taken, "edit">): string {
+  if (files.length === 1)
+    return `${made.length > 0 ? "Add screen" : "Set the picture of"} ${quoted(made.length > 0 ? nameOf(project, made[0] ?? "") : (files[0] ?? ""))}`;
+  return made.length === files.length ? `Add ${files.length} screens from pictures` : `Take in ${files.length} pictures`;
+}
+
+/** A project in which nothing was done yet: one screen without anything. */
+function isBare({ screens, containers, legs }: Project): boolean {
+  const [only] = screens;
+  return screens.length === 1 && containers.length === 0 && legs.length === 0 && only?.name === "Home" && only.elements.length === 0 && !only.pictures;
+}
+
+type Shape = NonNullable<Picture["for"]>;
+
+/** Which of a screen's pictures it is: by its name, else by its shape where there is one of another shape. */
+function keyOf(pictures: readonly Picture[], named: Pick<Picture, "for" | "dark">, size: readonly [number, number]): Pick<Picture, "for" | "dark"> {
+  const dark = named.dark ? { dark: true } : {};
+  if (named.for) return { for: named.for, ...dark };
+  const shape = shapeOf(size);
+  const alike = pictures.find((p) => p.for === shape) ?? pictures.find((p) => p.for === undefined && shapeOf(p.size) === shape);
+  if (alike || pictures.length === 0) return { ...(alike?.for === undefined ? {} : { for: alike.for }), ...dark };
+  return { for: shape, ...dark };
+}
+
+/** The class of widths that a picture has the shape of. */
+export function shapeOf([width, height]: readonly [number, number]): Shape {
+  const ratio = width / height;
+  return ratio < 0.7 ? "narrow" : ratio < 1.2 ? "middle" : "wide";
+}
