@@ -1,6 +1,6 @@
 import { compile } from "../model/expression.ts";
-import { lookup } from "../model/lookup.ts";
-import type { Json, Project } from "../model/schema.ts";
+import { keyField, lookup } from "../model/lookup.ts";
+import type { Element, Json, Project, Row } from "../model/schema.ts";
 import { placeScope } from "../model/scope.ts";
 import { templateParts } from "../model/template.ts";
 import type { Values } from "../plan/expression.ts";
@@ -46,4 +46,11 @@ export function screenTitle(project: Project, state: Pick<State, "facts" | "widt
   const declared = lookup(project).screens.get(screen.at);
   if (!declared) return screen.at;
   return declared.title === undefined ? declared.name || declared.id : templateText(project, state, screen, screen.at, declared.title);
+}
+
+/** What a row of a list says: its template, else its name, else its key. */
+export function rowText(project: Project, state: Pick<State, "facts" | "width">, screen: Shown, placeId: string, element: Element, row: Row): string {
+  if (element.text !== undefined) return templateText(project, state, screen, placeId, element.text, { item: row, of: element.of });
+  const type = element.of === undefined ? undefined : lookup(project).types.get(element.of);
+  return valueText(row.name ?? (type ? row[keyField(type)] : undefined) ?? element.label);
 }

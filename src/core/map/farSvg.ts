@@ -1,7 +1,8 @@
 import { nameOf } from "../model/lookup.ts";
-import type { Project } from "../model/schema.ts";
+import { pictureFor } from "../model/pictures.ts";
+import type { Project, Screen } from "../model/schema.ts";
 import { escaped } from "../text/xml.ts";
-import { faceMark, nameMark } from "./draw/card.ts";
+import { type Face, faceMark, nameMark } from "./draw/card.ts";
 import { flowMarks, innerMarks } from "./draw/far.ts";
 import { bandMark, rulerMarks, spineMark } from "./draw/ground.ts";
 import { legendMarks } from "./draw/legend.ts";
@@ -20,10 +21,12 @@ export interface FarOptions {
   look?: (screen: string) => Look | undefined;
   /** What the map is coloured by, with its legend beneath the map. */
   lens?: LensView | undefined;
+  /** The address of a picture by its file, for faces; a sketch is drawn where it gives none. */
+  pictures?: ((file: string) => string | undefined) | undefined;
 }
 
 /** The map as faces or as names, as an SVG file: what the page draws, with every text in full as a tooltip. The same document gives the same bytes. */
-export function farSvg(project: Project, { drawing, room, look, lens }: FarOptions): string {
+export function farSvg(project: Project, { drawing, room, look, lens, pictures }: FarOptions): string {
   const layout = layoutMap(project, drawing, room);
   const [width, map] = [Math.ceil(layout.width), Math.ceil(layout.height)];
   const legend = lens && legendMarks(lens, width);
@@ -38,7 +41,7 @@ export function farSvg(project: Project, { drawing, room, look, lens }: FarOptio
     ...innerMarks(project, layout),
     ...(layout.launch ? [launchMark(layout.launch, layout.form === "columns" ? 17 : 11)] : []),
     ...layout.cards.map((card) =>
-      drawing === "faces" ? faceMark(card, faceOf(project, card.screen), layout.size, lookOf(card.id)) : nameMark(card, layout, lookOf(card.id)),
+      drawing === "faces" ? faceMark(card, faceWith(project, card.screen, pictures), layout.size, lookOf(card.id)) : nameMark(card, layout, lookOf(card.id)),
     ),
   ];
   return `${[
@@ -50,6 +53,12 @@ export function farSvg(project: Project, { drawing, room, look, lens }: FarOptio
     ...(legend ? [`<g transform="translate(0 ${map})">${legend.marks.map(svgText).join("")}</g>`] : []),
     "</svg>",
   ].join("\n")}\n`;
+}
+
+function faceWith(project: Project, screen: Screen, pictures: FarOptions["pictures"]): Face {
+  const picture = pictureFor(screen, { width: "narrow", dark: false });
+  const href = picture && pictures?.(picture.file);
+  return href === undefined ? faceOf(project, screen) : { picture: href };
 }
 
 /** How a place looks through a lens. */

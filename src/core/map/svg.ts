@@ -22,11 +22,13 @@ export interface MapOptions {
   room?: Room;
   /** What the map is coloured by. */
   lens?: LensView | undefined;
+  /** The address of a picture by its file, for faces; a sketch is drawn where it gives none. */
+  pictures?: ((file: string) => string | undefined) | undefined;
 }
 
 /** The map of a project as an SVG file: the layout of the page, with every text in full as a tooltip. The same document gives the same bytes. */
-export function mapSvg(project: Project, { drawing = "rows", room = USUAL_ROOM, lens }: MapOptions = {}): string {
-  if (drawing !== "rows") return farSvg(project, { drawing, room, lens });
+export function mapSvg(project: Project, { drawing = "rows", room = USUAL_ROOM, lens, pictures }: MapOptions = {}): string {
+  if (drawing !== "rows") return farSvg(project, { drawing, room, lens, pictures });
   const layout = layoutMap(project);
   const width = Math.ceil(layout.width + 40);
   const map = Math.ceil(layout.height);

@@ -11,8 +11,11 @@ import type { End } from "../../../core/map/form.ts";
 import type { Line } from "../../../core/map/lines.ts";
 import type { Box, Card, MapLayout } from "../../../core/map/types.ts";
 import { nameOf, ownersAround } from "../../../core/model/lookup.ts";
+import { pictureFor } from "../../../core/model/pictures.ts";
 import type { Project } from "../../../core/model/schema.ts";
 import type { Worst } from "../../session/findingWords.ts";
+import { useDark, usePictureUrls } from "../../session/hooks.ts";
+import type { PictureUrls } from "../../session/pictures.ts";
 import { LineView } from "./LineView.tsx";
 import { MarkView } from "./MarkView.tsx";
 import { PointedLegs } from "./PointedLegs.tsx";
@@ -49,6 +52,8 @@ export function FarDrawing(props: Props) {
   const { project, layout, routed, drawn, worst, lens, here, beneath, selectedPlace, chosen, focus, dropTarget } = props;
   const few = layout.cards.length <= ALL_AT_ONCE && layout.drawing === "names";
   const wanted = useMemo(() => (few ? layout.cards : layout.cards.filter((card) => meets(card, drawn))).map(({ id }) => id), [few, layout, drawn]);
+  const urls = usePictureUrls();
+  const dark = useDark();
   const shown = useGradually(wanted, layout.drawing === "faces" ? FACES_A_FRAME : ALL_AT_ONCE);
   return (
     <>
@@ -70,6 +75,7 @@ export function FarDrawing(props: Props) {
             project={project}
             card={card}
             drawing={layout.drawing}
+            picture={layout.drawing === "faces" ? thumbOf(urls, card, dark) : undefined}
             form={layout.form}
             size={layout.size}
             here={card.id === here}
@@ -89,10 +95,18 @@ export function FarDrawing(props: Props) {
   );
 }
 
+/** The small picture that a face shows. */
+function thumbOf(urls: PictureUrls, { screen }: Card, dark: boolean): string | undefined {
+  const picture = pictureFor(screen, { width: "narrow", dark });
+  return picture && urls.thumb(picture.file);
+}
+
 interface CardProps {
   project: Project;
   card: Card;
   drawing: MapLayout["drawing"];
+  /** The address of the screen's picture. */
+  picture: string | undefined;
   form: MapLayout["form"];
   size: number;
   here: boolean;
@@ -108,9 +122,12 @@ interface CardProps {
 }
 
 const FarCard = memo(
-  function FarCard({ project, card, drawing, form, size, severity, count, tone, says = "", long = "", ...flags }: CardProps) {
+  function FarCard({ project, card, drawing, picture, form, size, severity, count, tone, says = "", long = "", ...flags }: CardProps) {
     const look: Look = { ...flags, ...(severity ? { worst: { severity, count } } : {}), ...(tone ? { lens: { tone, says, long } } : {}) };
-    const mark = drawing === "faces" ? faceMark(card, faceOf(project, card.screen), size, look) : nameMark(card, { form, size }, look);
+    const mark =
+      drawing === "faces"
+        ? faceMark(card, picture === undefined ? faceOf(project, card.screen) : { picture }, size, look)
+        : nameMark(card, { form, size }, look);
     return <MarkView mark={mark} />;
   },
   (a, b) => (Object.keys(a) as Array<keyof CardProps>).every((key) => a[key] === b[key] || (key === "project" && (a.drawing === "names" || sameFace(a, b)))),

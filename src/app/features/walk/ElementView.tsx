@@ -1,4 +1,4 @@
-import { templateText, valueText } from "../../../core/insight/text.ts";
+import { rowText, templateText } from "../../../core/insight/text.ts";
 import { keyField, lookup } from "../../../core/model/lookup.ts";
 import type { Element, Json, Project, Row } from "../../../core/model/schema.ts";
 import type { Shown, State } from "../../../core/semantics/types.ts";
@@ -144,7 +144,7 @@ function ListView({ project, state, screen, branch, placeId, element, enabled, h
   return (
     <ul className="m-0 shrink-0 list-none border-t border-hairline p-0">
       {rows.map((row, i) => {
-        const label = row ? rowText(project, state, screen, placeId, element, row, key) : element.label;
+        const label = row ? rowText(project, state, screen, placeId, element, row) : element.label;
         const item: Json | undefined = row && key !== undefined ? row[key] : undefined;
         return (
           <li key={String(item ?? i)} className="border-b border-hairline">
@@ -169,9 +169,4 @@ function ListView({ project, state, screen, branch, placeId, element, enabled, h
       })}
     </ul>
   );
-}
-
-function rowText(project: Project, state: State, screen: Shown, placeId: string, element: Element, row: Row, key: string | undefined): string {
-  if (element.text !== undefined) return templateText(project, state, screen, placeId, element.text, { item: row, of: element.of });
-  return valueText(row.name ?? (key === undefined ? element.label : (row[key] ?? element.label)));
 }

@@ -1,9 +1,10 @@
 import { useRef } from "react";
 import { modalOf, nameOf } from "../../../core/model/lookup.ts";
-import type { Modal, NavEvent } from "../../../core/model/schema.ts";
+import type { Modal, NavEvent, Picture } from "../../../core/model/schema.ts";
 import { topBranch } from "../../../core/semantics/state.ts";
 import type { Layer } from "../../../core/semantics/types.ts";
 import { Page } from "./Page.tsx";
+import { usePicture } from "./usePicture.ts";
 import type { Within } from "./within.ts";
 
 /** A modal that is up: what dims or blocks what lies beneath, and what is shown in it. */
@@ -11,8 +12,9 @@ export function LayerView({ layer, ...within }: Within & { layer: Layer }) {
   const { project, state, branch, hands } = within;
   const modal = modalOf(project, layer.at);
   const top = branch === topBranch(state);
+  const shows = usePicture(project, state, branch);
   const size = modal?.shape === "full" ? "inset-0" : sizeOf(modal);
-  const closable = modal?.closeOn.includes("button") && top;
+  const closable = modal?.closeOn.includes("button") && top && !shows?.picture.areas.some(({ control }) => control === "close");
   const close = (event: NavEvent) => hands.send(event);
   return (
     <>
@@ -28,6 +30,7 @@ export function LayerView({ layer, ...within }: Within & { layer: Layer }) {
       <section
         data-layer={branch}
         className={`absolute flex flex-col overflow-hidden border border-ink/50 bg-sheet shadow-lg ${size}`}
+        style={modal && shows && heightBy(modal, shows.picture)}
         aria-label={nameOf(project, layer.at)}
       >
         {modal?.closeOn.includes("swipe") && top && modal.edge === "bottom" && <Grip onClose={() => close({ do: "close", via: "swipe" })} />}
@@ -48,6 +51,12 @@ export function LayerView({ layer, ...within }: Within & { layer: Layer }) {
       </section>
     </>
   );
+}
+
+/** What comes in from above or below, or stands in the middle, is as high as its picture, as long as it fits. */
+function heightBy({ shape, edge }: Modal, { size: [width, height] }: Picture): React.CSSProperties | undefined {
+  if (shape === "full" || edge === "left" || edge === "right") return undefined;
+  return { height: "auto", minHeight: 0, maxHeight: "94%", aspectRatio: `${width} / ${height}` };
 }
 
 /** Pixels that a sheet is dragged down before it goes. */

@@ -3,22 +3,25 @@ import { branchNode, shownIn, visiblePath } from "../../../core/semantics/state.
 import type { Node } from "../../../core/semantics/types.ts";
 import { PlaceIcon } from "./PlaceIcon.tsx";
 import { Elements, ScreenView } from "./ScreenView.tsx";
+import { usePicture } from "./usePicture.ts";
 import type { Within } from "./within.ts";
 
 /** What one branch shows: containers from the outside in, the screen innermost. */
 export function Page({ project, state, branch, hands }: Within) {
   const path = visiblePath(branchNode(state, branch));
   const covered = lookup(project).screens.get(shownIn(branchNode(state, branch)).at)?.coversTabs === true;
-  return <Inside path={path} covered={covered} project={project} state={state} branch={branch} hands={hands} />;
+  // What the picture of a screen holds is not drawn twice.
+  const whole = usePicture(project, state, branch)?.picture.holds === "screen";
+  return <Inside path={path} covered={covered} whole={whole} project={project} state={state} branch={branch} hands={hands} />;
 }
 
-function Inside({ path, covered, ...within }: Within & { path: Node[]; covered: boolean }) {
+function Inside({ path, covered, whole, ...within }: Within & { path: Node[]; covered: boolean; whole: boolean }) {
   const [node, ...rest] = path;
   if (!node) return null;
   if (node.kind === "shown") return <ScreenView {...within} />;
-  const inner = <Inside path={rest} covered={covered} {...within} />;
-  if (node.kind === "tabs" && !covered) return <TabsAround at={node.at} active={node.active} {...within} inner={inner} />;
-  if (node.kind === "drawer") return <DrawerAround at={node.at} active={node.active} open={node.open} {...within} inner={inner} />;
+  const inner = <Inside path={rest} covered={covered} whole={whole} {...within} />;
+  if (node.kind === "tabs" && !covered && !whole) return <TabsAround at={node.at} active={node.active} {...within} inner={inner} />;
+  if (node.kind === "drawer") return <DrawerAround at={node.at} active={node.active} open={node.open} whole={whole} {...within} inner={inner} />;
   return inner;
 }
 
@@ -61,7 +64,14 @@ function TabsAround({ at, active, project, state, hands, inner }: Within & { at:
   );
 }
 
-function DrawerAround({ at, active, open, inner, ...within }: Within & { at: string; active: string; open: boolean; inner: React.ReactNode }) {
+function DrawerAround({
+  at,
+  active,
+  open,
+  whole,
+  inner,
+  ...within
+}: Within & { at: string; active: string; open: boolean; whole: boolean; inner: React.ReactNode }) {
   const { project, state, hands } = within;
   const drawer = drawerOf(project, at);
   if (!drawer) return inner;
@@ -100,6 +110,7 @@ function DrawerAround({ at, active, open, inner, ...within }: Within & { at: str
   const beside = (
     <button type="button" aria-label="Beside the drawer" className="absolute inset-0 bg-black/25" onClick={() => hands.send({ do: "close", via: "outside" })} />
   );
+  if (pinned && whole) return inner;
   if (pinned)
     return (
       <div className={`flex h-full ${top ? "flex-col" : drawer.side === "right" ? "flex-row-reverse" : ""}`}>

@@ -1,4 +1,4 @@
-import { useRef } from "react";
+import { Suspense, useRef } from "react";
 import { elementOn } from "../../../core/insight/elements.ts";
 import { screenTitle } from "../../../core/insight/text.ts";
 import { lookup, nameOf } from "../../../core/model/lookup.ts";
@@ -7,10 +7,14 @@ import { planOf } from "../../../core/plan/planOf.ts";
 import { barOf, leadOf } from "../../../core/semantics/bar.ts";
 import { branchNode, currentScreen, shownIn, topBranch, visiblePath } from "../../../core/semantics/state.ts";
 import type { State } from "../../../core/semantics/types.ts";
+import { Later, preload } from "../../ui/preloaded.tsx";
 import { BarView } from "./BarView.tsx";
 import { ElementView } from "./ElementView.tsx";
 import type { Touched } from "./gestures.ts";
+import { usePicture } from "./usePicture.ts";
 import type { Within } from "./within.ts";
+
+const PictureView = preload(async () => (await import("./PictureView.tsx")).PictureView);
 
 /** The screen that a branch shows: its bar, what stands on it and what the containers around it show on every screen. */
 export function ScreenView(within: Within) {
@@ -22,6 +26,7 @@ export function ScreenView(within: Within) {
   const around = [...containers.filter((node) => node.kind !== "drawer").map((node) => node.at), ...(layer ? [layer.at] : [])];
   const touch = useRef<{ x: number; y: number; touched: Touched | undefined; fromEdge: boolean } | undefined>(undefined);
   const onTop = branch === topBranch(state);
+  const picture = usePicture(project, state, branch);
   const everywhere = (at: Array<NonNullable<AppElement["at"]>>) => (
     <>
       <Elements {...within} placeId={screen.at} elements={declared?.elements ?? []} at={at} />
@@ -44,20 +49,30 @@ export function ScreenView(within: Within) {
         if (from) hands.swipe(branch, event.clientX - from.x, event.clientY - from.y, from);
       }}
     >
-      <BarView
-        bar={barOf(planOf(project), state, branch)}
-        lead={leadOf(planOf(project), state, branch)}
-        title={screenTitle(project, state, screen)}
-        backTo={beneathTitle(project, state, branch)}
-        onLead={onTop ? () => hands.send({ do: "lead" }) : undefined}
-      >
-        {everywhere(["bar"])}
-      </BarView>
-      <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto px-3 py-3">
-        {everywhere(["body"])}
-        {(declared?.elements.length ?? 0) === 0 && <p className="pt-8 text-center text-[12px] text-ink-2">Nothing on “{nameOf(project, screen.at)}” yet</p>}
-      </div>
-      <div className="flex flex-col gap-2 px-3 pb-3 empty:hidden">{everywhere(["foot"])}</div>
+      {picture?.picture.holds !== "screen" && (
+        <BarView
+          bar={barOf(planOf(project), state, branch)}
+          lead={leadOf(planOf(project), state, branch)}
+          title={screenTitle(project, state, screen)}
+          backTo={beneathTitle(project, state, branch)}
+          onLead={onTop ? () => hands.send({ do: "lead" }) : undefined}
+        >
+          {everywhere(["bar"])}
+        </BarView>
+      )}
+      {picture ? (
+        <Suspense>
+          <Later part={PictureView} within={within} shows={picture} />
+        </Suspense>
+      ) : (
+        <>
+          <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto px-3 py-3">
+            {everywhere(["body"])}
+            {(declared?.elements.length ?? 0) === 0 && <p className="pt-8 text-center text-[12px] text-ink-2">Nothing on “{nameOf(project, screen.at)}” yet</p>}
+          </div>
+          <div className="flex flex-col gap-2 px-3 pb-3 empty:hidden">{everywhere(["foot"])}</div>
+        </>
+      )}
     </div>
   );
 }

@@ -46,6 +46,8 @@ export interface Hands {
   waits: ReadonlyArray<Extract<NavEvent, { do: "leg" }>>;
   /** Why the last tap did nothing, and where to look: the leg, or the element that has none. */
   told: Told | undefined;
+  /** A tap on a picture where no area is. */
+  missed: () => void;
   /** Goes to an address, as a link would that was typed in or tapped outside. */
   goTo: (address: string) => void;
   /** Elements that do something now, as `place element`. */
@@ -115,6 +117,7 @@ export function useHands(project: Project, state: State | undefined): Hands {
         if (found) send({ do: "enter", entrance: found.one.id, ...(Object.keys(found.values).length > 0 ? { args: found.values } : {}) });
         else setTold({ text: `No way in has an address like “${address}”.` });
       },
+      missed: () => setTold({ text: "Nothing works there: the picture has no area at that place. The areas showed for a moment." }),
       choose: (event) => (event ? send(event) : setOutcomes(undefined)),
       holding: (on) => {
         if (legsOf(project, on.place, on.element, "hold").length === 0) return {};

@@ -47,8 +47,11 @@ export function nameMark(card: Card, { form, size }: Pick<MapLayout, "form" | "s
   };
 }
 
-/** A screen in the drawing of faces: its sketch with its name beneath. */
-export function faceMark(card: Card, shapes: readonly Shape[], size: number, look: Look = {}): Mark {
+/** What a face is drawn from: a sketch, or the address of the screen's picture. */
+export type Face = readonly Shape[] | { picture: string };
+
+/** A screen in the drawing of faces: its picture or its sketch, with its name beneath. */
+export function faceMark(card: Card, face: Face, size: number, look: Look = {}): Mark {
   const tone = look.here ? "here" : (look.lens?.tone ?? "plain");
   return {
     ...group(card, look),
@@ -56,7 +59,7 @@ export function faceMark(card: Card, shapes: readonly Shape[], size: number, loo
       title(card, look),
       halo(look, card.width, card.height),
       look.beneath ? { tag: "rect", attrs: { className: "beneath", x: 3, y: 3, width: FACE_WIDTH, height: FACE_HEIGHT, rx: 7 } } : undefined,
-      ...shapes.map(shapeMark),
+      ...("picture" in face ? pictureMarks(face.picture) : face.map(shapeMark)),
       look.here || look.lens || look.worst?.severity === "blocker" || card.screen.planned
         ? {
             tag: "rect",
@@ -104,6 +107,16 @@ export function faceMark(card: Card, shapes: readonly Shape[], size: number, loo
       badge(look, { x: FACE_WIDTH, y: 2, scale: 1 }, true),
     ],
   };
+}
+
+/** A picture as wide as a face; of a long one its top. */
+function pictureMarks(href: string): Mark[] {
+  const box = { width: FACE_WIDTH, height: FACE_HEIGHT };
+  return [
+    { tag: "rect", attrs: { className: "f-sheet l-none", ...box, rx: 7 } },
+    { tag: "image", attrs: { href, ...box, preserveAspectRatio: "xMidYMin slice", clipPath: "inset(0 round 7px)" } },
+    { tag: "rect", attrs: { className: "f-none l-second", ...box, rx: 7 } },
+  ];
 }
 
 /** A hub, to which people must always be able to get back: a bar at its edge. */

@@ -2,7 +2,7 @@ import { escaped } from "../../text/xml.ts";
 
 /** One element of a drawing, for the page and for files alike. Attributes are written as React has them: strokeWidth, not stroke-width. */
 export interface Mark {
-  tag: "g" | "rect" | "path" | "circle" | "text" | "title" | "tspan";
+  tag: "g" | "rect" | "path" | "circle" | "text" | "title" | "tspan" | "image";
   key?: string;
   attrs?: Record<string, string | number | undefined>;
   text?: string;
