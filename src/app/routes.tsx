@@ -21,6 +21,7 @@ export const ROUTES: RouteObject[] = [
         children: [
           { index: true, lazy: async () => ({ Component: (await import("./shell/Workspace.tsx")).MapWorkspace }), errorElement: <RouteError /> },
           { path: "rules", lazy: async () => ({ Component: (await import("./shell/RulesPage.tsx")).RulesPage }), errorElement: <RouteError /> },
+          { path: "pictures", lazy: async () => ({ Component: (await import("./shell/PicturesPage.tsx")).PicturesPage }), errorElement: <RouteError /> },
           { path: "parameters", lazy: async () => ({ Component: (await import("./shell/ParametersPage.tsx")).ParametersPage }), errorElement: <RouteError /> },
           { path: "versions", lazy: async () => ({ Component: (await import("./shell/VersionsPage.tsx")).VersionsPage }), errorElement: <RouteError /> },
           { path: "hand-off", lazy: async () => ({ Component: (await import("./shell/HandoffPage.tsx")).HandoffPage }), errorElement: <RouteError /> },

@@ -12,6 +12,7 @@ const FileState = lazy(async () => ({ default: (await import("./FileState.tsx"))
 const VIEWS = [
   { path: "", name: "Map" },
   { path: "/walk", name: "Walk" },
+  { path: "/pictures", name: "Pictures" },
   { path: "/rules", name: "Rules" },
   { path: "/parameters", name: "Parameters" },
   { path: "/versions", name: "Versions" },

@@ -65,7 +65,7 @@ export function takePictures(
     known.add(file);
     out.files.push(file);
     const old = screen.pictures?.find((p) => p.for === kept.for && (p.dark ?? false) === (kept.dark ?? false));
-    const picture: Picture = old ? newVersion(old, file, size) : { file, size: [...size], ...kept, holds: screen.pictures?.[0]?.holds ?? "screen", areas: [] };
+    const picture: Picture = old ? newVersion(old, file, size) : { file, size: [...size], ...kept, ...likeOf(screen.pictures ?? [], size) };
     if (old) {
       const lost = lostAreas(now, screen.id, picture).length - lostAreas(now, screen.id, old).length;
       if (lost > 0)
@@ -88,6 +88,12 @@ function nameFor(project: Project, { files, made }: Omit<Taken, "edit">): string
 function isBare({ screens, containers, legs }: Project): boolean {
   const [only] = screens;
   return screens.length === 1 && containers.length === 0 && legs.length === 0 && only?.name === "Home" && only.elements.length === 0 && !only.pictures;
+}
+
+/** What another picture of the same shape, such as the light one, hands on: its areas, and what it holds. */
+function likeOf(pictures: readonly Picture[], size: readonly [number, number]): Pick<Picture, "holds" | "areas"> {
+  const like = pictures.find((p) => Math.abs(p.size[0] * size[1] - p.size[1] * size[0]) <= Math.max(p.size[0], size[0]));
+  return { holds: (like ?? pictures[0])?.holds ?? "screen", areas: like ? newVersion(like, like.file, size).areas : [] };
 }
 
 type Shape = NonNullable<Picture["for"]>;

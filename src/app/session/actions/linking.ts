@@ -42,7 +42,8 @@ export function linkTo(session: Session, target: LinkTarget, from = session.sele
   document.getElementById("places")?.focus();
 }
 
-function linkOf(session: Session, project: Project, from: LegStart, target: LinkTarget): Pick<Link, "edit" | "legId"> | undefined {
+/** The edit that leads from a start to a target, in a project; undefined where that cannot be. */
+export function linkOf(session: Session, project: Project, from: LegStart, target: LinkTarget): Pick<Link, "edit" | "legId"> | undefined {
   if (typeof target === "string") return linkElement(project, from, target, proposal(project, from, target, stateOfWalk(session.walk.getState())));
   if ("doing" in target) return linkToDoing(project, from, { ...target.doing.does, name: target.doing.name, label: target.doing.label });
   if ("modalAround" in target) return linkToNewModal(project, from, { around: target.modalAround });

@@ -87,3 +87,16 @@ async function prepareAll(session: Session, files: readonly File[], refused: str
 export function picturesIn(data: DataTransfer | null): File[] {
   return [...(data?.files ?? [])].filter((file) => file.type.startsWith("image/") || /\.(png|jpe?g|webp|avif|svg|gif|bmp|heic|tiff?)$/i.test(file.name));
 }
+
+/** Lets a person choose pictures, and takes them in. */
+export function choosePictures(session: Session, onto?: string): Promise<void> {
+  const input = document.createElement("input");
+  input.type = "file";
+  input.multiple = true;
+  input.accept = "image/png,image/jpeg,image/webp,image/avif";
+  return new Promise((done) => {
+    input.addEventListener("change", () => void takeFiles(session, [...(input.files ?? [])], onto).finally(done));
+    input.addEventListener("cancel", () => done());
+    input.click();
+  });
+}

@@ -42,6 +42,20 @@ export const WALK_AND_DOCUMENT: readonly Command[] = [
     run: goTo("walk"),
   },
   {
+    id: "pictures",
+    group: "Document",
+    name: "Go to the pictures",
+    words: ["view", "images", "screenshots", "faces", "areas", "hotspots", "mockups"],
+    run: goTo("pictures"),
+  },
+  {
+    id: "addPictures",
+    group: "Make",
+    name: "Add pictures…",
+    words: ["images", "screenshots", "import", "mockups", "screens from files"],
+    run: ({ session }) => void import("../actions/takingPictures.ts").then(({ choosePictures }) => choosePictures(session)),
+  },
+  {
     id: "rules",
     group: "Document",
     name: "Go to the rules",

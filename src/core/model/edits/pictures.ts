@@ -68,30 +68,33 @@ export const removesArea = editKind("removeArea", z.strictObject({ on: On, area:
   onPictures(p, on, (areas) => areas.filter((one) => !isSame(one, area))),
 );
 
-/** Adds an area to a picture. With `alike`, to all pictures like it whose screens have the same control, once each. */
+/**
+ * Adds an area to a picture and to the screen's others of the same size, such as the dark one. With `alike`, to all pictures like it whose
+ * screens have the same control, once each.
+ */
 export function addArea(project: Project, screen: string, picture: Picture, area: Area, alike = false): Edit {
   const control = controlNamed(project, screen, area.control);
-  const others = alike
-    ? alikePictures(project, screen, picture).filter(
-        (one) =>
-          one.picture.file !== picture.file &&
-          controlNamed(project, one.screen, area.control)?.kind === control?.kind &&
-          controlNamed(project, one.screen, area.control) !== undefined &&
-          !one.picture.areas.some((known) => known.control === area.control),
-      )
-    : [];
+  const others = alikePictures(project, screen, picture).filter((one) => {
+    if (one.picture.file === picture.file) return false;
+    if (one.screen === screen) return !one.picture.areas.some((known) => isSame(known, area));
+    const there = alike ? controlNamed(project, one.screen, area.control) : undefined;
+    return there !== undefined && there.kind === control?.kind && !one.picture.areas.some((known) => known.control === area.control);
+  });
   const on = [{ screen, file: picture.file }, ...others.map((one) => ({ screen: one.screen, file: one.picture.file }))];
   return putsArea.make(`Add an area for ${quoted(control?.label ?? area.control)}${on.length > 1 ? ` to ${on.length} pictures` : ""}`, { on, area });
 }
 
 /**
- * The pictures on which an area is kept together: for a control that is shared, those alike that have it at the same place; else the one.
+ * The pictures on which an area is kept together: those of the screen's own of that size that have it at the same place, and where its
+ * control is shared those of other screens.
  */
 export function keptTogether(project: Project, screen: string, picture: Picture, area: Area): On {
   const control = controlNamed(project, screen, area.control);
   const own = { screen, file: picture.file };
-  if (!control || !isShared(control, screen)) return [own];
-  const others = alikePictures(project, screen, picture).filter((one) => one.picture.file !== picture.file && one.picture.areas.some((a) => isSame(a, area)));
+  const shared = control !== undefined && isShared(control, screen);
+  const others = alikePictures(project, screen, picture).filter(
+    (one) => one.picture.file !== picture.file && (shared || one.screen === screen) && one.picture.areas.some((a) => isSame(a, area)),
+  );
   return [own, ...others.map((one) => ({ screen: one.screen, file: one.picture.file }))];
 }
 
