@@ -28,7 +28,7 @@ export function PicturesPanel() {
   const screen = screenOf(project, selected) ?? project.screens.find((s) => s.pictures) ?? project.screens[0];
   const any = project.screens.some((s) => s.pictures);
   return (
-    <section aria-label="Pictures" className="grid h-full grid-rows-[minmax(0,1fr)_auto] bg-paper">
+    <section aria-label="Pictures" className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto] bg-paper">
       {screen?.pictures ? (
         <OneScreen key={screen.id} project={project} screen={screen} pictures={screen.pictures} />
       ) : (
@@ -88,8 +88,8 @@ function OneScreen({ project, screen, pictures }: { project: Project; screen: Sc
     apply(removeArea(project, screen.id, picture, one, alone));
   };
   return (
-    <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
-      <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hairline bg-sheet px-3 py-1.5 text-[12px]">
+    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
+      <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hairline bg-sheet px-9 py-1.5 text-[12px]">
         <h2 className="m-0 max-w-48 truncate font-semibold text-[13.5px]">{screen.name || screen.id}</h2>
         <Variants pictures={pictures} picture={picture} onChoose={setFile} />
         <span className="ml-auto flex items-center gap-1">

@@ -14,7 +14,23 @@ const DEMOS = {
   hollowcomb: () => import("../../../../demo/hollowcomb.etape.json?raw"),
   "hollowcomb-first-draft": () => import("../../../../demo/hollowcomb-first-draft.etape.json?raw"),
   tidewatch: () => import("../../../../demo/tidewatch.etape.json?raw"),
+  oddglove: () => import("../../../../demo/oddglove.etape.json?raw"),
 };
+/** Addresses of the pictures of demos, by their paths. */
+const DEMO_PICTURES = import.meta.glob<string>("../../../../demo/*.pictures/*", { query: "?url&no-inline", import: "default" });
+
+/** The pictures of a demo, by their files. */
+async function picturesOfDemo(name: string): Promise<Map<string, Blob>> {
+  const folder = `/demo/${name}.pictures/`;
+  const paths = Object.keys(DEMO_PICTURES).filter((path) => path.includes(folder));
+  const pictures = await Promise.all(
+    paths.map(async (path) => [path.slice(path.indexOf(folder) + folder.length), await (await fetch((await DEMO_PICTURES[path]?.()) ?? "")).blob()] as const),
+  );
+  return new Map(pictures);
+}
+
+/** Bytes of a document with its pictures. */
+const ZIP_LIMIT = 600 * 2 ** 20;
 
 /** The reader of a file that is no project, by the end of its name; undefined for all others. */
 async function readerOf(name: string) {
@@ -31,7 +47,7 @@ export function ProjectsPage() {
   const { data: rows, mutate } = useSWR("projects", () => db.projects.orderBy("updatedAt").reverse().toArray());
   const [refused, setRefused] = useState<{ file: string; problems: Problem[] }>();
   const file = useRef<HTMLInputElement>(null);
-  const openText = async (name: string, text: string) => {
+  const openText = async (name: string, text: string, pictures = new Map<string, Blob>()) => {
     const read = await readerOf(name);
     if (read) {
       const made = read(text, name.replace(/\.[^.]*$/, ""));
@@ -52,12 +68,32 @@ export function ProjectsPage() {
       return;
     }
     setRefused(undefined);
-    go(`/p/${await createProject(result.project)}`);
+    if (pictures.size === 0) go(`/p/${await createProject(result.project)}`);
+    else {
+      const { createWithPictures } = await import("../../session/storage/packed.ts");
+      const { id, refused: lost } = await createWithPictures(result.project, pictures);
+      go(`/p/${id}`, { state: { lost } });
+    }
   };
-  const openDemo = async (name: keyof typeof DEMOS) => openText(`${name}.etape.json`, (await DEMOS[name]()).default);
+  const openDemo = async (name: keyof typeof DEMOS) => openText(`${name}.etape.json`, (await DEMOS[name]()).default, await picturesOfDemo(name));
+  /** A document and its pictures in one file. */
+  const openZip = async (name: string, bytes: Uint8Array) => {
+    const { unpacked } = await import("../../../core/pictures/zip.ts");
+    const read = unpacked(bytes);
+    if (!read.ok) return setRefused({ file: name, problems: [{ path: "", found: read.message, expected: "a file that was exported from here" }] });
+    const pictures = new Map([...read.packed.pictures].map(([file, data]) => [file, new Blob([new Uint8Array(data)])]));
+    try {
+      await openText(`${read.packed.name}.etape.json`, read.packed.text, pictures);
+    } catch (error) {
+      setRefused({ file: name, problems: [{ path: "", found: error instanceof Error ? error.message : String(error), expected: "" }] });
+    }
+  };
   const openFile = async (chosen: File | undefined) => {
     if (!chosen) return;
-    if (chosen.size > SIZE_LIMIT)
+    if (/\.zip$/i.test(chosen.name)) {
+      if (chosen.size <= ZIP_LIMIT) await openZip(chosen.name, new Uint8Array(await chosen.arrayBuffer()));
+      else setRefused({ file: chosen.name, problems: [{ path: "", found: `a file of ${chosen.size} bytes`, expected: "at most 600 MiB" }] });
+    } else if (chosen.size > SIZE_LIMIT)
       setRefused({ file: chosen.name, problems: [{ path: "", found: `a file of ${chosen.size} bytes`, expected: "at most 20 MiB" }] });
     else {
       const decoded = decodeUtf8(new Uint8Array(await chosen.arrayBuffer()));
@@ -101,13 +137,13 @@ export function ProjectsPage() {
         <button type="button" onClick={() => file.current?.click()} className="border border-dashed border-ink bg-sheet p-4 text-left hover:bg-band">
           <span className="caption block text-[15px]">Open a file</span>
           <span className="mt-1 block text-[12.5px] text-ink-2">
-            NAME.etape.json, a list of addresses (.txt), a sitemap (.xml) or a state chart (.scxml), chosen or dropped here.
+            NAME.etape.json or .zip, a list of addresses (.txt), a sitemap (.xml) or a state chart (.scxml), chosen or dropped here.
           </span>
         </button>
         <input
           ref={file}
           type="file"
-          accept=".json,.lines,.txt,.xml,.scxml,application/json,text/plain,application/xml"
+          accept=".json,.zip,.lines,.txt,.xml,.scxml,application/json,text/plain,application/xml"
           className="hidden"
           aria-label="Project file"
           onChange={(event) => {
@@ -125,7 +161,11 @@ export function ProjectsPage() {
         <button type="button" className="min-h-6 font-semibold text-accent hover:underline" onClick={() => openDemo("tidewatch")}>
           Tidewatch
         </button>
-        , a harbour desk for wide windows with an address for every page.
+        , a harbour desk for wide windows with an address for every page; or{" "}
+        <button type="button" className="min-h-6 font-semibold text-accent hover:underline" onClick={() => openDemo("oddglove")}>
+          Oddglove
+        </button>
+        , a lost-property office drawn as pictures.
       </p>
       {refused && <Refused {...refused} onClose={() => setRefused(undefined)} />}
       <h2 className="caption mt-10 mb-2 border-b border-hairline pb-1 text-[13px]">In this browser</h2>

@@ -6,6 +6,7 @@ import { AddressBar } from "./AddressBar.tsx";
 import { LayerView } from "./LayerView.tsx";
 import { Page } from "./Page.tsx";
 import type { Hands } from "./useHands.ts";
+import { type Shows, usePicture } from "./usePicture.ts";
 
 /** The size of the drawn device in its own pixels. */
 export const SIZES: Record<Width, { width: number; height: number }> = {
@@ -24,11 +25,24 @@ interface Props {
   fill?: number;
 }
 
+/** Pixels of the device around what it shows. */
+const FRAME = 22;
+/** The most that a device is drawn longer for a picture. */
+const LONGEST = 1.2;
+
+/** A narrow device has the shape of the picture that it shows, within reason. */
+function heightFor(shows: Shows | undefined, width: Width, usual: number): number {
+  if (!shows || width !== "narrow" || shows.picture.holds !== "screen") return usual;
+  const [w, h] = shows.picture.size;
+  return Math.round(Math.max(usual, Math.min(usual * LONGEST, ((SIZES.narrow.width - FRAME) * h) / w + FRAME)));
+}
+
 /** A device of no platform on which the app runs: drawn from the document, tapped like the real thing. */
 export function Device({ project, state, hands, room, fill }: Props) {
   const { width, height: usual } = SIZES[state.width];
+  const shows = usePicture(project, state, 0);
   const scale = fill === undefined ? Math.min(1, room / width) : room / width;
-  const height = fill === undefined ? usual : fill / scale;
+  const height = fill === undefined ? heightFor(shows, state.width, usual) : fill / scale;
   // Beneath a layer that does not block, what can be used is used; a tap on free ground is a tap outside.
   const tapOutside = (event: React.MouseEvent) => {
     const top = modalOf(project, state.layers.at(-1)?.at ?? "");

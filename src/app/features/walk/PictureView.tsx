@@ -7,6 +7,7 @@ import type { Area, Picture, Row } from "../../../core/model/schema.ts";
 import { planOf } from "../../../core/plan/planOf.ts";
 import { leadOf } from "../../../core/semantics/bar.ts";
 import { currentScreen, topBranch } from "../../../core/semantics/state.ts";
+import { type Size, useSize } from "../../ui/useSize.ts";
 import { ElementView } from "./ElementView.tsx";
 import { legsOf } from "./gestures.ts";
 import type { On } from "./useHands.ts";
@@ -24,6 +25,7 @@ export function PictureView({ within, shows }: { within: Within; shows: Shows })
   const frame = useRef<HTMLDivElement>(null);
   const controls = controlsOf(project, screen.at);
   const [width, height] = picture.size;
+  const [room, size] = useSize();
   const flash = (event: React.MouseEvent) => {
     if (event.target instanceof Element && event.target.closest("button, input, label")) return;
     hands.missed();
@@ -37,15 +39,11 @@ export function PictureView({ within, shows }: { within: Within; shows: Shows })
   });
   const drawn = new Set(areas.map(({ control }) => control.control));
   return (
-    <div className="picture-room min-h-0 flex-1 overflow-y-auto">
+    <div ref={room as React.RefObject<HTMLDivElement | null>} className="min-h-0 flex-1 overflow-y-auto">
       <div
         ref={frame}
         className="relative mx-auto overflow-hidden"
-        // A tall picture on a wide device is shown whole; on a device of its own shape it fills the width, and scrolls.
-        style={{
-          aspectRatio: `${width} / ${height}`,
-          width: state.width !== "narrow" && width < height ? `min(100%, calc(100cqh * ${width / height}))` : "100%",
-        }}
+        style={{ aspectRatio: `${width} / ${height}`, width: size ? widthIn(size, picture) : "100%" }}
         onClick={flash}
       >
         <img src={url} alt={nameOf(project, screen.at)} className="block h-full w-full select-none" draggable={false} />
@@ -56,6 +54,16 @@ export function PictureView({ within, shows }: { within: Within; shows: Shows })
       <Others within={within} controls={controls.filter(({ control }) => !drawn.has(control))} picture={picture} />
     </div>
   );
+}
+
+/** How much longer than its room a picture may be and still be shown whole, a little smaller; longer ones fill the width, and scroll. */
+const NEARLY = 1.3;
+
+function widthIn(room: Size, { size: [width, height] }: Picture): number {
+  const whole = (room.height * width) / height;
+  const fits = whole >= room.width;
+  const shownWhole = room.width / whole <= NEARLY || (width < height && room.width > room.height);
+  return fits || !shownWhole ? room.width : whole;
 }
 
 interface AreaProps {

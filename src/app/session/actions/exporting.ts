@@ -1,9 +1,13 @@
 import type { Project } from "../../../core/model/schema.ts";
-import { download } from "../../ui/download.ts";
+import { download, fileName, save } from "../../ui/download.ts";
 import { db } from "../storage/db.ts";
 
-/** Hands the document to the browser as a file, and remembers when. */
-export function exported(id: string, project: Project) {
-  download(project);
-  void db.projects.update(id, { exportedAt: Date.now() });
+/** Hands the document to the browser as a file, with its pictures where it has any, and remembers when. */
+export async function exported(id: string, project: Project): Promise<void> {
+  if (project.screens.some((screen) => screen.pictures)) {
+    const { packedProject } = await import("../storage/packed.ts");
+    const name = fileName(project.name);
+    save(`${name}.etape.zip`, await packedProject(id, name, project), "application/zip");
+  } else download(project);
+  await db.projects.update(id, { exportedAt: Date.now() });
 }

@@ -6,6 +6,9 @@ import type { Session } from "../session.ts";
 import type { PictureRow } from "../storage/db.ts";
 import { keepPictures, noRoomFor } from "../storage/pictures.ts";
 
+/** Milliseconds for which it is said that all went well. */
+const SAID = 4_000;
+
 /** Takes in pictures that were dropped, pasted or chosen, onto a screen or each for the screen of its name; says what was refused. */
 export async function takeFiles(session: Session, files: readonly File[], onto?: string): Promise<void> {
   const { say } = session.notices.getState();
@@ -53,7 +56,11 @@ export async function takeFiles(session: Session, files: readonly File[], onto?:
         ]
       : []),
   ];
-  say(`Taken in: ${parts.join(" and ")}.`, [...taken.says, ...shown.map((line) => `Not taken in: ${line}`)]);
+  const title = `Taken in: ${parts.join(" and ")}.`;
+  const lines = [...taken.says, ...shown.map((line) => `Not taken in: ${line}`)];
+  say(title, lines);
+  // What can be seen anyway need not be closed by hand.
+  if (lines.length === 0) setTimeout(() => session.notices.getState().title === title && session.notices.getState().close(), SAID);
 }
 
 function counted(n: number, what: string): string {

@@ -14,6 +14,7 @@ export const idleLeg: FindingKind = {
   subjects: "the leg",
   inSearch: find,
   everywhere: true,
+  rests: (project, [id = ""]) => Object.keys(lookup(project).legs.get(id)?.set ?? {}),
   shows: ({ subjects }, { result }) => result.outcome === "ignored" && result.log.fired.includes(subjects[0] ?? ""),
   fixes: (project, [id = ""]) => (lookup(project).legs.has(id) ? [removeLegs(project, [id])] : []),
 };

@@ -75,7 +75,7 @@ function lookAt(project: Project, precision: Precision, options: CheckOptions, o
   const behaviour = found.flatMap(({ kind, foundIn }) => behaviourFindings(kind, foundIn));
   const distant = behaviourFindings(far, farOff);
   if (!abstraction.closest) {
-    for (const { kind, foundIn } of found) for (const [key, facts] of doubtsAbout(kind, foundIn)) unsure.set(key, facts);
+    for (const { kind, foundIn } of found) for (const [key, facts] of doubtsAbout(project, kind, foundIn)) unsure.set(key, facts);
     for (const finding of [...behaviour, ...distant])
       if (finding.certainty === "possible" && !unsure.has(keyOf(finding))) {
         const { foundIn, kind } = found.find((one) => one.kind.code === finding.code) ?? { foundIn: farOff, kind: far };
@@ -157,7 +157,7 @@ function nearestFirst({ nodes }: Exploration): number[] {
 }
 
 /** What is found of one code and would not be if the facts that are not followed turned out as the user would choose, with those facts. */
-function doubtsAbout({ code, helps, inSearch }: FindingKind, foundIn: FoundIn[]): Array<[string, ReadonlySet<string>]> {
+function doubtsAbout(project: Project, { code, helps, inSearch, rests }: FindingKind, foundIn: FoundIn[]): Array<[string, ReadonlySet<string>]> {
   return foundIn.flatMap(({ exploration, candidates }) => {
     const doubtful = candidates.filter((candidate) => candidate.doubtful);
     const certain = candidates.filter((candidate) => !candidate.ifShown && !candidate.doubtful);
@@ -168,7 +168,7 @@ function doubtsAbout({ code, helps, inSearch }: FindingKind, foundIn: FoundIn[])
     }
     return doubtful.map((candidate): [string, ReadonlySet<string>] => [
       keyOf({ code, subjects: candidate.subjects }),
-      factsOf([{ exploration, candidates: [candidate] }]),
+      union([factsOf([{ exploration, candidates: [candidate] }]), new Set(rests?.(project, candidate.subjects))]),
     ]);
   });
 }

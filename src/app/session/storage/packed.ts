@@ -1,0 +1,47 @@
+import { pictureFiles } from "../../../core/model/pictures.ts";
+import type { Project } from "../../../core/model/schema.ts";
+import { writeProject } from "../../../core/model/write.ts";
+import { PictureWorkers } from "../../worker/pictures.ts";
+import { db, type PictureRow } from "./db.ts";
+import { keepPictures, noRoomFor, picturesOf } from "./pictures.ts";
+import { createProject } from "./projects.ts";
+
+/** Pictures looked at, made small and ready to be kept; and the files that were refused, each with a sentence. */
+export async function preparedRows(projectId: string, pictures: ReadonlyMap<string, Blob>): Promise<{ rows: PictureRow[]; refused: string[] }> {
+  const workers = new PictureWorkers();
+  const refused: string[] = [];
+  try {
+    const all = await Promise.all(
+      [...pictures].map(async ([file, bytes]): Promise<PictureRow[]> => {
+        const answer = await workers.prepare(bytes);
+        if (answer.ok) return [{ projectId, file, ...answer.prepared, bytes, at: Date.now() }];
+        refused.push(`The picture ${file}: ${answer.message}`);
+        return [];
+      }),
+    );
+    return { rows: all.flat(), refused };
+  } finally {
+    workers.close();
+  }
+}
+
+/** Adds a project with its pictures; gives its id, and what was refused. Nothing is added where there is no room for them. */
+export async function createWithPictures(project: Project, pictures: ReadonlyMap<string, Blob>): Promise<{ id: string; refused: string[] }> {
+  const full = await noRoomFor([...pictures.values()].reduce((sum, { size }) => sum + size, 0));
+  if (full !== undefined) throw new Error(full);
+  const id = crypto.randomUUID();
+  const named = new Set(pictureFiles(project));
+  const { rows, refused } = await preparedRows(id, new Map([...pictures].filter(([file]) => named.has(file))));
+  await keepPictures(rows);
+  await createProject(project, db, id);
+  return { id, refused };
+}
+
+/** The file `NAME.etape.zip` of a project, with those of its pictures that are kept. */
+export async function packedProject(projectId: string, name: string, project: Project): Promise<Uint8Array<ArrayBuffer>> {
+  const { packed } = await import("../../../core/pictures/zip.ts");
+  const named = new Set(pictureFiles(project));
+  const rows = (await picturesOf(projectId)).filter(({ file }) => named.has(file));
+  const bytes = await Promise.all(rows.map(async (row) => [row.file, new Uint8Array(await row.bytes.arrayBuffer())] as const));
+  return new Uint8Array(packed({ name, text: writeProject(project), pictures: new Map(bytes) }));
+}
