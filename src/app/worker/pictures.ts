@@ -4,15 +4,22 @@ import type { Luma } from "../../core/pictures/snap.ts";
 /** What a worker is asked of a picture: to look at it and make it small, or how bright it is where. */
 export interface PictureRequest {
   id: number;
-  is: "prepare" | "luma";
+  is: "prepare" | "luma" | "shrink";
   file: Blob;
+  /** Pixels that a picture may be wide when it is made smaller. */
+  width?: number;
 }
 export interface Prepared {
   kind: PictureKind;
   size: [width: number, height: number];
   thumb: Blob;
 }
-export type PictureAnswer = { id: number } & (({ is: "prepared" } & Prepared) | { is: "refused"; message: string } | ({ is: "luma" } & Luma));
+export type PictureAnswer = { id: number } & (
+  | ({ is: "prepared" } & Prepared)
+  | { is: "refused"; message: string }
+  | ({ is: "luma" } & Luma)
+  | { is: "shrunk"; address: string }
+);
 
 /** Pictures decoded at the same time; each takes four bytes a pixel meanwhile. */
 const AT_ONCE = 2;
@@ -37,11 +44,17 @@ export class PictureWorkers {
     return answer.is === "luma" ? answer : undefined;
   }
 
+  /** A picture as a data address, made smaller to a width where it is wider; undefined where it cannot be drawn. */
+  async shrink(file: Blob, width: number): Promise<string | undefined> {
+    const answer = await this.ask("shrink", file, width);
+    return answer.is === "shrunk" ? answer.address : undefined;
+  }
+
   close() {
     for (const worker of this.workers) worker.terminate();
   }
 
-  private async ask(is: PictureRequest["is"], file: Blob): Promise<PictureAnswer> {
+  private async ask(is: PictureRequest["is"], file: Blob, width?: number): Promise<PictureAnswer> {
     const worker = await this.free();
     this.last += 1;
     const id = this.last;
@@ -51,7 +64,7 @@ export class PictureWorkers {
         worker.onmessage = ({ data }: MessageEvent<PictureAnswer>) => data.id === id && done(data);
         worker.onerror = broken;
         worker.onmessageerror = broken;
-        worker.postMessage({ id, is, file } satisfies PictureRequest);
+        worker.postMessage({ id, is, file, ...(width === undefined ? {} : { width }) } satisfies PictureRequest);
       });
     } finally {
       const next = this.queue.shift();

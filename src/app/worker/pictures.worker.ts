@@ -1,4 +1,4 @@
-import { readHeader } from "../../core/pictures/header.ts";
+import { MEDIA_TYPES, readHeader } from "../../core/pictures/header.ts";
 import type { PictureAnswer, PictureRequest } from "./pictures.ts";
 
 /** Pixels that a small picture is wide: twice as many as a face on the map. */
@@ -7,9 +7,9 @@ const THUMB = 220;
 const TALLEST = 2.4;
 
 self.addEventListener("message", async ({ data }: MessageEvent<PictureRequest>) => {
-  const { id, is, file } = data;
+  const { id, is, file, width } = data;
   try {
-    const answer = is === "prepare" ? await prepared(file) : await lumaOf(file);
+    const answer = is === "prepare" ? await prepared(file) : is === "luma" ? await lumaOf(file) : await shrunk(file, width ?? Number.POSITIVE_INFINITY);
     self.postMessage({ id, ...answer } satisfies PictureAnswer, { transfer: "values" in answer ? [answer.values.buffer] : [] });
   } catch {
     self.postMessage({ id, is: "refused", message: "It is damaged: it cannot be drawn." } satisfies PictureAnswer);
@@ -31,6 +31,32 @@ async function prepared(file: Blob) {
   image.close();
   const thumb = await canvas.convertToBlob({ type: "image/webp", quality: 0.82 });
   return { is: "prepared" as const, kind: header.kind, size: [width, height] as [number, number], thumb };
+}
+
+/** The picture as a data address; as it is where it need not be smaller. */
+async function shrunk(file: Blob, most: number) {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const header = readHeader(bytes);
+  if (!header.ok) return { is: "refused" as const, message: header.message };
+  const [width, height] = header.size;
+  if (width <= most) return { is: "shrunk" as const, address: await addressOf(new Blob([bytes], { type: MEDIA_TYPES[header.kind] })) };
+  const image = await createImageBitmap(file);
+  const canvas = new OffscreenCanvas(most, Math.max(1, Math.round((height * most) / width)));
+  const context = canvas.getContext("2d");
+  if (!context) throw new Error("no canvas");
+  context.imageSmoothingQuality = "high";
+  context.drawImage(image, 0, 0, canvas.width, canvas.height);
+  image.close();
+  return { is: "shrunk" as const, address: await addressOf(await canvas.convertToBlob({ type: "image/webp", quality: 0.85 })) };
+}
+
+function addressOf(blob: Blob): Promise<string> {
+  return new Promise((done, failed) => {
+    const reader = new FileReader();
+    reader.addEventListener("load", () => done(String(reader.result)));
+    reader.addEventListener("error", () => failed(reader.error));
+    reader.readAsDataURL(blob);
+  });
 }
 
 /** Brightness of each pixel: the weights of ITU-R BT.601. */

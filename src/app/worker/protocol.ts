@@ -55,6 +55,7 @@ const CheckedSent = z.object({
   rules: z.record(text, text).optional(),
   frame: text,
   react: z.boolean().optional(),
+  pictures: z.record(text, text).optional(),
 });
 
 const tone = z.custom<LensTone>((data) => typeof data === "string", { message: "a tone" });

@@ -17,6 +17,8 @@ export interface Checked {
   frame: string;
   /** With TypeScript the file for React apps as well. */
   react?: boolean;
+  /** The pictures of screens as data addresses, by their files; a screen without one is drawn as a sketch. */
+  pictures?: Readonly<Record<string, string>>;
   /** The package of the Kotlin file, or the name of the enum that is the namespace of the Swift file. */
   packageName?: string;
 }

@@ -32,7 +32,7 @@ export const TARGETS: readonly Target[] = [
     id: "prototype",
     name: "Prototype",
     says: "One page to send to anyone: it opens from disk without a network, on a phone or a desk, and walks as here.",
-    files: (project, { frame }) => [{ name: "prototype.html", text: prototypeHtml(project, frame) }],
+    files: (project, { frame, pictures }) => [{ name: "prototype.html", text: prototypeHtml(project, frame, pictures) }],
   },
   {
     id: "typescript",
@@ -59,9 +59,9 @@ export const TARGETS: readonly Target[] = [
     id: "svg",
     name: "Map",
     says: "The map as drawings: cards with their elements, small pictures, and a name for each screen.",
-    files: (project) => [
+    files: (project, { pictures }) => [
       { name: "map.svg", text: mapSvg(project) },
-      { name: "map-faces.svg", text: mapSvg(project, { drawing: "faces" }) },
+      { name: "map-faces.svg", text: mapSvg(project, { drawing: "faces", pictures: addressIn(pictures) }) },
       { name: "map-names.svg", text: mapSvg(project, { drawing: "names" }) },
     ],
   },
@@ -95,6 +95,11 @@ export const TARGETS: readonly Target[] = [
     ],
   },
 ];
+
+/** The address of a picture by its file. */
+function addressIn(pictures: Readonly<Record<string, string>> | undefined): (file: string) => string | undefined {
+  return (file) => (pictures && Object.hasOwn(pictures, file) ? pictures[file] : undefined);
+}
 
 export function targetOf(id: string): Target | undefined {
   return TARGETS.find((target) => target.id === id);

@@ -14,6 +14,7 @@ import { Failed } from "../../ui/Failed.tsx";
 
 import { Highlighted } from "./Highlighted.tsx";
 import { OnPhone } from "./OnPhone.tsx";
+import { useHandedPictures } from "./useHandedPictures.ts";
 import { useHandoff } from "./useHandoff.ts";
 
 /** What others get: choose, look at it, copy it, download one file or all. */
@@ -26,6 +27,8 @@ export function HandoffView() {
   const result = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
   const stopped = useFindings((f) => f.stopped === project);
   const { data: frame, error: noFrame, mutate: loadFrame } = useSWR<string, Error>("/prototype.html", textAt, { revalidateOnFocus: false });
+  const [width, setWidth] = useState(400);
+  const drawn = useHandedPictures(project, width, PICTURED.includes(chosen));
   const checked = useMemo<Checked>(
     () => ({
       findings: result?.findings ?? [],
@@ -37,10 +40,11 @@ export function HandoffView() {
           : "The check is still running; look again in a moment.",
       frame: frame ?? "{{title}}{{project}}",
       react: true,
+      ...(drawn && Object.keys(drawn).length > 0 ? { pictures: drawn } : {}),
     }),
-    [result, stopped, frame],
+    [result, stopped, frame, drawn],
   );
-  const { task, files, run } = useHandoff(project, blockers.length > 0 ? undefined : chosen, checked);
+  const { task, files, run } = useHandoff(project, blockers.length > 0 || !drawn ? undefined : chosen, checked);
   const file = files[Math.min(part, files.length - 1)];
   const all = () =>
     zipped().catch((error: unknown) => say(`The zip could not be made: ${error instanceof Error ? error.message : String(error)}. Nothing was downloaded.`));
@@ -123,6 +127,7 @@ export function HandoffView() {
                   <Button onClick={() => save(file.name, file.text, "text/plain")}>Download</Button>
                   {file.name === "prototype.html" && <OnPhone text={file.text} />}
                 </div>
+                {drawn && Object.keys(drawn).length > 0 && <Size file={file} pictures={Object.keys(drawn).length} width={width} onWidth={setWidth} />}
                 <Tabs.Content value={file.name} aria-label={file.name} className="flex min-h-0 flex-1 flex-col overflow-auto">
                   <Preview file={file} />
                 </Tabs.Content>
@@ -133,6 +138,38 @@ export function HandoffView() {
       </div>
     </div>
   );
+}
+
+/** Hand-offs that carry pictures. */
+const PICTURED: readonly string[] = ["spec", "prototype", "svg"];
+
+/** How large a file with pictures is, and how large the pictures in it are. */
+function Size({ file, pictures, width, onWidth }: { file: HandedFile; pictures: number; width: number; onWidth: (width: number) => void }) {
+  const large = file.text.length > LARGE;
+  return (
+    <p className="m-0 flex flex-wrap items-center gap-2 pb-2 text-[12px] text-ink-2">
+      <label className="flex items-center gap-1.5">
+        Pictures
+        <select value={width} onChange={(event) => onWidth(Number(event.target.value))} className="h-6 border border-hairline bg-paper text-[12px] text-ink">
+          <option value={260}>small, 260 pixels wide</option>
+          <option value={400}>medium, 400 pixels wide</option>
+          <option value={800}>large, 800 pixels wide</option>
+          <option value={100_000}>as they are</option>
+        </select>
+      </label>
+      <span className={large ? "font-semibold text-urgent" : ""}>
+        {file.name} is {inMegabytes(file.text.length)} with {pictures} {pictures === 1 ? "picture" : "pictures"}
+        {large && width > 260 ? "; smaller pictures make it easier to send" : ""}
+      </span>
+    </p>
+  );
+}
+
+/** Characters of a file from which it is hard to send. */
+const LARGE = 10_000_000;
+
+function inMegabytes(characters: number): string {
+  return `${(characters / 1_000_000).toFixed(1)} MB`;
 }
 
 async function textAt(path: string): Promise<string> {

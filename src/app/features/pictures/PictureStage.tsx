@@ -16,6 +16,8 @@ const GRIPS: ReadonlyArray<{ grip: Grip; className: string }> = [
   { grip: "w", className: "top-1/2 -left-2 -translate-y-1/2 cursor-ew-resize" },
   { grip: "e", className: "top-1/2 -right-2 -translate-y-1/2 cursor-ew-resize" },
 ];
+/** Pixels that an area has to be high to bear its name all the time. */
+const ROOMY = 44;
 /** Pixels that a picture moves by one press of an arrow key, with Shift. */
 const LARGE = 10;
 
@@ -91,7 +93,7 @@ export function PictureStage(props: Props) {
               aria-label={`Area for ${label}`}
               aria-pressed={here}
               title={lost ? `${label}: ${lost}` : label}
-              className={`absolute inset-0 cursor-move touch-none rounded-[3px] border-2 ${lost ? "border-urgent border-dashed bg-urgent/15" : here ? "border-accent bg-accent/20" : "border-accent/70 bg-accent/10 hover:bg-accent/20"}`}
+              className={`peer absolute inset-0 cursor-move touch-none rounded-[3px] border-2 ${lost ? "border-urgent border-dashed bg-urgent/15" : here ? "border-accent bg-accent/20" : "border-accent/70 bg-accent/10 hover:bg-accent/20"}`}
               onPointerDown={(event) => {
                 event.stopPropagation();
                 event.currentTarget.focus();
@@ -103,7 +105,7 @@ export function PictureStage(props: Props) {
               onKeyUp={stage.settle}
             />
             <span
-              className={`pointer-events-none absolute top-0 left-0 max-w-full truncate rounded-br-[3px] px-1 text-[10.5px] leading-[15px] ${lost ? "bg-urgent text-paper" : "bg-accent text-on-accent"}`}
+              className={`pointer-events-none absolute top-0 left-0 max-w-full truncate ${here || lost || (rect[3] * size.height) / picture.size[1] >= ROOMY ? "" : "opacity-0 peer-hover:opacity-100 peer-focus-visible:opacity-100"} rounded-br-[3px] px-1 text-[10.5px] leading-[15px] ${lost ? "bg-urgent text-paper" : "bg-accent text-on-accent"}`}
             >
               {label}
             </span>

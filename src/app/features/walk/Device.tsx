@@ -30,6 +30,12 @@ const FRAME = 22;
 /** The most that a device is drawn longer for a picture. */
 const LONGEST = 1.2;
 
+/** How large the device is that shows a state, in its own pixels. */
+export function useDeviceSize(project: Project, state: State): { width: number; height: number } {
+  const { width, height } = SIZES[state.width];
+  return { width, height: heightFor(usePicture(project, state, 0), state.width, height) };
+}
+
 /** A narrow device has the shape of the picture that it shows, within reason. */
 function heightFor(shows: Shows | undefined, width: Width, usual: number): number {
   if (!shows || width !== "narrow" || shows.picture.holds !== "screen") return usual;
@@ -39,10 +45,9 @@ function heightFor(shows: Shows | undefined, width: Width, usual: number): numbe
 
 /** A device of no platform on which the app runs: drawn from the document, tapped like the real thing. */
 export function Device({ project, state, hands, room, fill }: Props) {
-  const { width, height: usual } = SIZES[state.width];
-  const shows = usePicture(project, state, 0);
+  const { width, height: usual } = useDeviceSize(project, state);
   const scale = fill === undefined ? Math.min(1, room / width) : room / width;
-  const height = fill === undefined ? heightFor(shows, state.width, usual) : fill / scale;
+  const height = fill === undefined ? usual : fill / scale;
   // Beneath a layer that does not block, what can be used is used; a tap on free ground is a tap outside.
   const tapOutside = (event: React.MouseEvent) => {
     const top = modalOf(project, state.layers.at(-1)?.at ?? "");

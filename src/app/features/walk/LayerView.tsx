@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import { modalOf, nameOf } from "../../../core/model/lookup.ts";
-import type { Modal, NavEvent, Picture } from "../../../core/model/schema.ts";
+import type { Modal, NavEvent } from "../../../core/model/schema.ts";
 import { topBranch } from "../../../core/semantics/state.ts";
 import type { Layer } from "../../../core/semantics/types.ts";
 import { Page } from "./Page.tsx";
@@ -30,11 +30,14 @@ export function LayerView({ layer, ...within }: Within & { layer: Layer }) {
       <section
         data-layer={branch}
         className={`absolute flex flex-col overflow-hidden border border-ink/50 bg-sheet shadow-lg ${size}`}
-        style={modal && shows && heightBy(modal, shows.picture)}
+        style={modal && shows && heightBy(modal)}
         aria-label={nameOf(project, layer.at)}
       >
         {modal?.closeOn.includes("swipe") && top && modal.edge === "bottom" && <Grip onClose={() => close({ do: "close", via: "swipe" })} />}
-        <div className="relative min-h-0 flex-1">
+        <div
+          className="relative min-h-0 flex-1"
+          style={modal && shows && heightBy(modal) ? { flex: "0 1 auto", aspectRatio: shows.picture.size.join(" / ") } : undefined}
+        >
           <Page {...within} />
           {closable && (
             <button
@@ -54,9 +57,9 @@ export function LayerView({ layer, ...within }: Within & { layer: Layer }) {
 }
 
 /** What comes in from above or below, or stands in the middle, is as high as its picture, as long as it fits. */
-function heightBy({ shape, edge }: Modal, { size: [width, height] }: Picture): React.CSSProperties | undefined {
+function heightBy({ shape, edge }: Modal): React.CSSProperties | undefined {
   if (shape === "full" || edge === "left" || edge === "right") return undefined;
-  return { height: "auto", minHeight: 0, maxHeight: "94%", aspectRatio: `${width} / ${height}` };
+  return { height: "auto", minHeight: 0, maxHeight: "94%" };
 }
 
 /** Pixels that a sheet is dragged down before it goes. */

@@ -1,7 +1,7 @@
 import { useRef } from "react";
 import { elementOn } from "../../../core/insight/elements.ts";
 import { rowText } from "../../../core/insight/text.ts";
-import { keyField, lookup, nameOf } from "../../../core/model/lookup.ts";
+import { drawerOf, isPinned, keyField, lookup, nameOf } from "../../../core/model/lookup.ts";
 import { type Control, controlsOf } from "../../../core/model/pictures.ts";
 import type { Area, Picture, Row } from "../../../core/model/schema.ts";
 import { planOf } from "../../../core/plan/planOf.ts";
@@ -214,15 +214,20 @@ function carried({ project }: Within, { at: [x, y, w, h] }: Area, { picture: { s
   };
 }
 
+/** Whether something of the frame around a screen is listed: a drawer that slides in and the × of a layer are there anyway. */
+function isListed({ project, state, branch }: Within, { kind, on }: Control): boolean {
+  if (kind === "lead") return leadOf(planOf(project), state, branch) !== "none";
+  if (kind === "pick") return isPinned(drawerOf(project, on), state.width);
+  return kind !== "close";
+}
+
 /** What is on the screen and has no area on its picture: nothing is out of reach. */
 function Others({ within, controls, picture }: { within: Within; controls: readonly Control[]; picture: Picture }) {
   const { project, state, branch, hands } = within;
   const screen = currentScreen(state, branch);
   const onTop = branch === topBranch(state);
   // Where the picture is that of the body, bars and tabs are drawn as usual.
-  const wanted = controls.filter(
-    (one) => one.kind === "element" || (picture.holds === "screen" && (one.kind !== "lead" || leadOf(planOf(project), state, branch) !== "none")),
-  );
+  const wanted = controls.filter((one) => one.kind === "element" || (picture.holds === "screen" && isListed(within, one)));
   const listed = wanted.flatMap((control) => {
     if (control.kind !== "element") {
       const { label, event, current } = usedBy(within, control, onTop);

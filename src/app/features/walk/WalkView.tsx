@@ -1,10 +1,13 @@
 import { useState } from "react";
+import type { Project } from "../../../core/model/schema.ts";
+import type { State } from "../../../core/semantics/types.ts";
 import { Boundary } from "../../ui/Boundary.tsx";
 import { useSize } from "../../ui/useSize.ts";
 import { Beneath } from "./Beneath.tsx";
 import { Controls, Outside } from "./Controls.tsx";
-import { Device, SIZES } from "./Device.tsx";
+import { Device, useDeviceSize } from "./Device.tsx";
 import { Steps } from "./Steps.tsx";
+import type { Hands } from "./useHands.ts";
 import { Outcomes, Says, useWalked } from "./WalkPanel.tsx";
 import { Walks } from "./Walks.tsx";
 
@@ -16,10 +19,14 @@ const LARGEST = 1.6;
 /** The walk on the whole window: the device as large as fits, and beside it what no device shows. */
 export function WalkView() {
   const { project, state, hands } = useWalked();
+  if (!state) return <div />;
+  return <Walked project={project} state={state} hands={hands} />;
+}
+
+function Walked({ project, state, hands }: { project: Project; state: State; hands: Hands }) {
   const [frame, size] = useSize();
   const [marks, setMarks] = useState(false);
-  if (!state) return <div />;
-  const own = SIZES[state.width];
+  const own = useDeviceSize(project, state);
   const scale = size ? Math.min(LARGEST, (size.width - AROUND) / own.width, (size.height - AROUND) / own.height) : undefined;
   return (
     <Boundary name="the walk" of={project}>

@@ -1,6 +1,7 @@
 import { handingBackTo } from "../../insight/takers.ts";
 import { legStart, triggerLabel } from "../../model/describe.ts";
 import { elementIdOf, elementOf, firstScreen, giveOf, lookup, nameOf, ownersAround, passOf, typeLabel, upTarget } from "../../model/lookup.ts";
+import { pictureFor } from "../../model/pictures.ts";
 import { moveSentence } from "../../model/propose.ts";
 import { ruleSentence } from "../../model/ruleWords.ts";
 import type { Leg, Project, RecordType, Screen } from "../../model/schema.ts";
@@ -18,7 +19,9 @@ export type Part =
   | { kind: "text"; text: string }
   | { kind: "list"; items: string[] }
   | { kind: "table"; head: string[]; rows: string[][] }
-  | { kind: "map" };
+  | { kind: "map" }
+  /** The picture of a screen: its file, and a data address where there is one. */
+  | { kind: "picture"; file: string; of: string; address: string | undefined };
 
 /** Everything that the specification says, in order. */
 export function specification(project: Project, checked: Checked): Part[] {
@@ -88,7 +91,7 @@ function sections(project: Project, checked: Checked): [Part, Part | undefined, 
     );
   parts.push({ kind: "heading", level: 2, text: "Screens", id: "screens" });
   const waysIn = arrowsByTarget(project);
-  for (const screen of project.screens) parts.push(...screenParts(project, screen, waysIn.get(screen.id) ?? []));
+  for (const screen of project.screens) parts.push(...screenParts(project, screen, waysIn.get(screen.id) ?? [], checked));
   return parts;
 }
 
@@ -134,8 +137,9 @@ function arrowsByTarget(project: Project): Map<string, string[]> {
   return out;
 }
 
-function screenParts(project: Project, screen: Screen, waysIn: string[]): Part[] {
+function screenParts(project: Project, screen: Screen, waysIn: string[], { pictures = {} }: Checked): Part[] {
   const up = upTarget(project, screen.id);
+  const picture = pictureFor(screen, { width: "narrow", dark: false });
   const found = foundOnScreens(project).get(screen.id);
   const around = ownersAround(project, screen.id);
   const marks = [screen.hub && "a hub", screen.once && "gone through once", screen.planned && "only planned"].filter((mark) => typeof mark === "string");
@@ -151,6 +155,7 @@ function screenParts(project: Project, screen: Screen, waysIn: string[]): Part[]
   const legs = [screen.id, ...around.map((c) => c.id)].flatMap((place) => lookup(project).legsFrom.get(place) ?? []);
   return [
     { kind: "heading", level: 3, text: screen.name || screen.id, id: `screen-${screen.id}` },
+    ...(picture ? [{ kind: "picture" as const, file: picture.file, of: screen.name || screen.id, address: pictures[picture.file] }] : []),
     { kind: "list", items: lines },
     ...(screen.params.length > 0
       ? [

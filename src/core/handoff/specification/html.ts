@@ -8,7 +8,7 @@ const STYLE = `body{font:15px/1.5 "Hanken Grotesk","Helvetica Neue",Arial,sans-s
 h1,h2,h3{font-stretch:125%;line-height:1.2}h2{margin-top:2.5rem;border-bottom:1px solid #d5cdb9}h3{margin-top:2rem;break-after:avoid}
 table{border-collapse:collapse;width:100%;font-size:13px;break-inside:avoid}th,td{border-bottom:1px solid #d5cdb9;padding:.25rem .75rem .25rem 0;text-align:left;vertical-align:top}th{font-weight:400;color:#5e6661}
 nav ul{columns:3;list-style:none;padding:0;font-size:13px}.level-2{font-weight:600;margin-top:.5rem}a{color:inherit}
-svg{max-width:100%;height:auto}@media print{body{margin:0;background:#fff}}`;
+svg{max-width:100%;height:auto}.picture{max-width:200px;max-height:420px;border:1px solid #d5cdb9;border-radius:6px;break-inside:avoid}@media print{body{margin:0;background:#fff}}`;
 
 /** The specification as one page to read or print, the map in it. There is no script in it, and none may run. */
 export function specificationHtml(project: Project, checked: Checked): string {
@@ -17,7 +17,7 @@ export function specificationHtml(project: Project, checked: Checked): string {
 <html lang="en">
 <head>
 <meta charset="utf-8">
-<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'">
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; img-src data:">
 <meta name="viewport" content="width=device-width">
 <title>${escaped(project.name)}</title>
 <style>${STYLE}</style>
@@ -45,6 +45,10 @@ function written(project: Project, part: Part): string {
       const row = (cells: string[], tag: string) => `<tr>${cells.map((cell) => `<${tag}>${escaped(cell)}</${tag}>`).join("")}</tr>`;
       return `<table><thead>${row(part.head, "th")}</thead><tbody>${part.rows.map((cells) => row(cells, "td")).join("")}</tbody></table>`;
     }
+    case "picture":
+      return part.address === undefined
+        ? `<p>Picture: ${escaped(part.file)}</p>`
+        : `<img class="picture" src="${escaped(part.address)}" alt="${escaped(part.of)}">`;
     case "map":
       return `<figure>${mapSvg(project)}</figure>`;
   }

@@ -20,6 +20,8 @@ function written(part: Part): string {
       return part.items.map((item) => `- ${plain(item)}`).join("\n");
     case "table":
       return [part.head, part.head.map(() => "---"), ...part.rows].map((row) => `| ${row.map(cell).join(" | ")} |`).join("\n");
+    case "picture":
+      return `Picture: ${plain(part.file)}`;
     case "map":
       return "![Map](specification-map.svg)";
   }
