@@ -38,7 +38,7 @@ export function bundle(entry, outfile) {
     target: "node20",
     logLevel: "warning",
     plugins: [raw],
-    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+    banner: { js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);" },
   });
 }
 

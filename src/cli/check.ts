@@ -9,6 +9,7 @@ import { ruleSentence } from "../core/model/ruleWords.ts";
 import type { Project } from "../core/model/schema.ts";
 import { checked } from "./checked.ts";
 import { readDocument, writeOut } from "./files.ts";
+import { filesOf, picturesBeside } from "./pictures.ts";
 
 interface Options {
   format: "text" | "json" | "sarif" | "junit";
@@ -26,7 +27,9 @@ export async function checkCommand(file: string, options: Options): Promise<numb
   const { project, text } = await readDocument(file);
   const started = performance.now();
   let looked: readonly Exploration[] = [];
+  const pictures = await picturesBeside(file, project);
   const result = checked(project, {
+    ...(pictures ? { pictures: filesOf(pictures) } : {}),
     ...(options.trace ? { trace: (line: string) => process.stderr.write(`${line}\n`) } : {}),
     explored: (searches) => {
       looked = searches;

@@ -9,6 +9,7 @@ import type { Project } from "../core/model/schema.ts";
 import { checked } from "./checked.ts";
 import { readDocument, Unusable, writeOut } from "./files.ts";
 import { followFile } from "./follow.ts";
+import { addressesOf, picturesBeside } from "./pictures.ts";
 
 interface DrawOptions {
   out: string;
@@ -28,7 +29,9 @@ export async function drawCommand(file: string, options: DrawOptions): Promise<n
   const { project } = await readDocument(file);
   const room = options.room === undefined ? undefined : roomOf(options.room);
   const lens = options.lens && lensView(project, choiceOf(project, options.lens, options), await givenOf(project, options));
-  await writeOut(options.out, mapSvg(project, { drawing: options.as, ...(room ? { room } : {}), ...(lens ? { lens } : {}) }));
+  const addresses = options.as === "faces" ? addressesOf((await picturesBeside(file, project)) ?? new Map()) : {};
+  const pictures = (path: string) => (Object.hasOwn(addresses, path) ? addresses[path] : undefined);
+  await writeOut(options.out, mapSvg(project, { drawing: options.as, pictures, ...(room ? { room } : {}), ...(lens ? { lens } : {}) }));
   return 0;
 }
 

@@ -8,6 +8,7 @@ import type { Checked, HandedFile } from "../core/handoff/handed.ts";
 import { TARGETS, targetOf } from "../core/handoff/target.ts";
 import { checked } from "./checked.ts";
 import { readDocument, Unusable, writeOut } from "./files.ts";
+import { addressesOf, picturesBeside } from "./pictures.ts";
 
 interface GenOptions {
   to: string;
@@ -45,7 +46,9 @@ export async function genCommand(file: string, options: GenOptions): Promise<num
     result ??= checked(project);
     return result;
   };
+  const pictures = addressesOf((await picturesBeside(file, project)) ?? new Map());
   const given: Checked = {
+    pictures,
     get findings() {
       return found().findings;
     },
@@ -63,7 +66,9 @@ export async function genCommand(file: string, options: GenOptions): Promise<num
   if (options.check) return others(files, options.out);
   for (const made of files) {
     await writeOut(join(options.out, made.name), made.text);
-    process.stderr.write(`${join(options.out, made.name)}\n`);
+    const many = made.name === "prototype.html" ? Object.keys(pictures).length : 0;
+    const size = many > 0 ? ` (${(made.text.length / 1e6).toFixed(1)} MB with ${many} pictures as they are; smaller pictures make it smaller)` : "";
+    process.stderr.write(`${join(options.out, made.name)}${size}\n`);
   }
   return 0;
 }

@@ -13,6 +13,7 @@ import { IMPORTS, importCommand } from "./import.ts";
 import { linesCommand } from "./lines.ts";
 import { mergeCommand } from "./merge.ts";
 import { openCommand } from "./open.ts";
+import { packCommand, unpackCommand } from "./pictures.ts";
 import { serveCommand } from "./serve.ts";
 import { stepCommand } from "./step.ts";
 import { walkCommand } from "./walk.ts";
@@ -88,6 +89,20 @@ export async function main(args: string[]): Promise<number> {
     .addOption(new Option("--from <kind>").choices(IMPORTS).makeOptionMandatory())
     .requiredOption("--out <file>", "where to write the document; - writes standard output")
     .action(async (file, options) => done(await importCommand(file, options)));
+  program
+    .command("pack")
+    .description("puts a document and its pictures (NAME.pictures/ beside it) into one file: 0 all of them, 1 one is not there")
+    .argument("<file>", "a project document")
+    .requiredOption("--out <file>", "where to write it")
+    .addHelpText("after", "\nExample: etape pack app.etape.json --out app.etape.zip")
+    .action(async (file, options) => done(await packCommand(file, options)));
+  program
+    .command("unpack")
+    .description("takes a document and its pictures out of one file; the pictures go into NAME.pictures/ beside it")
+    .argument("<file>", "NAME.etape.zip, as it is packed or exported")
+    .requiredOption("--out <file>", "where to write the document")
+    .addHelpText("after", "\nExample: etape unpack app.etape.zip --out app.etape.json")
+    .action(async (file, options) => done(await unpackCommand(file, options)));
   program
     .command("diff")
     .description("what changed between two documents, and which findings came and went: 0 nothing, 1 something")

@@ -4,11 +4,14 @@ import { bodyLimit } from "hono/body-limit";
 import { getCookie, setCookie } from "hono/cookie";
 import { streamSSE } from "hono/streaming";
 import type { FileOnDisk } from "./disk.ts";
+import { FolderOfPictures } from "./pictures.ts";
 
 /** The cookie by which the page says that it was opened with the token. */
 const COOKIE = "etape-open";
 /** Bytes of a document, and of what an app tells at once. */
 const LARGEST = 20 * 2 ** 20;
+/** Bytes of a picture. */
+const LARGEST_PICTURE = 4 * 2 ** 20;
 /** Lines of a running app that are kept for a page that is opened later. */
 const MOST_LINES = 10_000;
 /** Milliseconds between two signs of life on a stream, so that nothing on the way ends it. */
@@ -35,6 +38,7 @@ export function liveFile(file: FileOnDisk, token: string): Live {
   const lines: string[] = [];
   const tellers = new Set<(line: string) => void>();
   const right = (given: string | undefined) => given !== undefined && sameText(given, token);
+  const pictures = new FolderOfPictures(file.path.replace(/(\.etape)?\.json$/i, ""));
   const app = new Hono();
   app.get("/open", (context) => {
     if (!right(context.req.query("token"))) return context.text("This address lacks the token that etape open printed.", 403);
@@ -50,6 +54,23 @@ export function liveFile(file: FileOnDisk, token: string): Live {
       return tag === undefined ? context.text(`${file.name} is not what was read any more.`, 412) : context.json({ tag });
     }),
   );
+  app.get("/live/pictures", async (context) => context.json(await pictures.list()));
+  app.get("/live/pictures/*", async (context) => {
+    const bytes = await pictures.read(pathOf(context));
+    if (!bytes) return context.text("There is no such picture.", 404);
+    return context.body(new Uint8Array(bytes), 200, {
+      "content-type": "application/octet-stream",
+      "x-content-type-options": "nosniff",
+      "cache-control": "no-store",
+    });
+  });
+  const pictureTooLarge = bodyLimit({ maxSize: LARGEST_PICTURE, onError: (context) => context.text("A picture may have 4 MiB at most.", 413) });
+  app.put("/live/pictures/*", pictureTooLarge, async (context) =>
+    answer(context, async () => {
+      const tag = await pictures.write(pathOf(context), new Uint8Array(await context.req.arrayBuffer()));
+      return tag === undefined ? context.text("A picture is a file in the folder of the pictures.", 400) : context.json({ tag });
+    }),
+  );
   app.get("/live/changes", (context) =>
     streamSSE(context, async (stream) => {
       const ended = new Promise<void>((done) => stream.onAbort(done));
@@ -58,12 +79,14 @@ export function liveFile(file: FileOnDisk, token: string): Live {
       for (const old of lines) line(old);
       tellers.add(line);
       const stop = file.listen((tag) => say("file", tag));
+      const stopPictures = pictures.listen(() => say("pictures", ""));
       const alive = setInterval(() => say("alive", ""), ALIVE);
       say("ready", "");
       await ended;
       clearInterval(alive);
       tellers.delete(line);
       stop();
+      stopPictures();
     }),
   );
   app.options("/follow", (context) => (allowed(context) ? context.body(null, 204) : context.text("Only from this machine.", 403)));
@@ -80,6 +103,11 @@ export function liveFile(file: FileOnDisk, token: string): Live {
     return context.json({ taken: told.length });
   });
   return { routes: app, page, path: `/open?token=${token}`, follow: `/follow?token=${token}` };
+}
+
+/** The path of a picture in an address. */
+function pathOf(context: Context): string {
+  return decodeURIComponent(new URL(context.req.url).pathname.slice("/live/pictures/".length));
 }
 
 /** Lets in only the page itself: with the cookie, and from no other page. */

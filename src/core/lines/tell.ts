@@ -54,6 +54,7 @@ export function lostInLines(project: Project): string[] {
     ...count(project.accepted?.length ?? 0, "finding that is intended"),
     ...count(legs.length + project.containers.filter(({ motion }) => motion).length, "motion of its own"),
     ...count(icons.length, "icon"),
+    ...count(project.screens.flatMap(({ pictures }) => pictures ?? []).length, "picture"),
     ...count([...project.screens, ...project.containers].filter(({ bar }) => bar?.backLabel !== undefined).length, "label of Back"),
     ...project.entrances.flatMap(({ name, to }) => (lookup(project).places.has(to) ? [] : [`the way in “${name}”: it leads nowhere`])),
     ...project.containers.flatMap(({ name, start, members }) =>

@@ -25,7 +25,7 @@ export async function servedFile(): Promise<Served | undefined> {
 }
 
 /** The file that `etape open` serves. `entry` is called with each line that a running app tells. */
-export function serverDisk(name: string, entry: (line: string) => void): Disk {
+export function serverDisk(name: string, entry: (line: string) => void, pictures: () => void = () => undefined): Disk {
   return {
     name,
     async read() {
@@ -43,6 +43,7 @@ export function serverDisk(name: string, entry: (line: string) => void): Disk {
       const source = new EventSource("/live/changes");
       source.addEventListener("ready", changed);
       source.addEventListener("file", changed);
+      source.addEventListener("pictures", pictures);
       source.addEventListener("entry", (event: MessageEvent<string>) => entry(event.data));
       return () => source.close();
     },

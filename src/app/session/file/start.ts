@@ -1,6 +1,6 @@
 import { readProjectData } from "../../../core/model/read.ts";
 import type { Session } from "../session.ts";
-import { db } from "../storage/db.ts";
+import { db, type FileRow } from "../storage/db.ts";
 import { Binding, type BindingState } from "./binding.ts";
 import { type Disk, handleDisk, serverDisk } from "./disk.ts";
 
@@ -18,9 +18,12 @@ export function inStep(session: Session, tell: (state: BindingState) => void, be
     const ended = new Promise<void>((done) => {
       end = done;
     });
-    const binding = await startBinding(session, tell);
+    const row = await db.files.get(session.id);
+    const pictures = row && !row.handle ? (await import("./pictures.ts")).picturesInStep(session) : undefined;
+    const binding = row && startBinding(session, row, tell, () => pictures?.changed());
     begun(binding);
     await ended;
+    pictures?.close();
     await binding?.close();
   };
   const asked = { signal: waiting.signal };
@@ -29,11 +32,9 @@ export function inStep(session: Session, tell: (state: BindingState) => void, be
   return () => end();
 }
 
-async function startBinding(session: Session, tell: (state: BindingState) => void): Promise<Binding | undefined> {
-  const row = await db.files.get(session.id);
-  if (!row) return undefined;
+function startBinding(session: Session, row: FileRow, tell: (state: BindingState) => void, pictures: () => void): Binding {
   const base = readProjectData(row.base);
-  const disk: Disk = row.handle ? handleDisk(row.handle) : serverDisk(row.name, gathered(session));
+  const disk: Disk = row.handle ? handleDisk(row.handle) : serverDisk(row.name, gathered(session), pictures);
   const keep = (project: unknown) => void db.files.update(session.id, { base: project });
   const document = session.document.getState().project;
   return new Binding(session.document, disk, base.ok ? base.project : document, keep, tell);
