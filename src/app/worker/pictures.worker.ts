@@ -1,5 +1,5 @@
 import { MEDIA_TYPES, readHeader } from "../../core/pictures/header.ts";
-import type { PictureAnswer, PictureRequest } from "./pictures.ts";
+import type { PictureAnswer, PictureRequest } from "./pictureProtocol.ts";
 
 /** Pixels that a small picture is wide: twice as many as a face on the map. */
 const THUMB = 220;

@@ -1,8 +1,10 @@
+import { freshPlaceId } from "../model/edits/add.ts";
 import { changeScreen } from "../model/edits/change.ts";
 import { type Edit, quoted } from "../model/edits/edit.ts";
 import { applyEdit, together } from "../model/edits/kinds.ts";
 import { addScreenBeside } from "../model/edits/link.ts";
 import { freshPictureFile, lostAreas, newVersion, putPicture, screenNamed } from "../model/edits/pictures.ts";
+import { renameId } from "../model/edits/rename.ts";
 import { lookup, nameOf } from "../model/lookup.ts";
 import { pictureFiles } from "../model/pictures.ts";
 import type { Picture, Project } from "../model/schema.ts";
@@ -50,8 +52,10 @@ export function takePictures(
     if (!screen && isBare(now)) {
       // The first picture of an empty project is its first screen.
       const [home] = now.screens;
+      const id = freshPlaceId({ ...now, screens: [] }, named.name);
       if (home) apply(changeScreen(now, home.id, { name: named.name }));
-      screen = home;
+      if (home && id !== home.id) apply(renameId({ kind: "place", id: home.id }, id));
+      screen = now.screens[0];
     }
     if (!screen) {
       const { edit, screenId } = addScreenBeside(now, beside ?? now.root, named.name);

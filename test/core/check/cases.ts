@@ -1,4 +1,5 @@
-import type { Project } from "../../../src/core/model/schema.ts";
+import type { PictureFiles } from "../../../src/core/model/pictures.ts";
+import type { Picture, Project } from "../../../src/core/model/schema.ts";
 import { app } from "../../vectors/app.ts";
 
 /** One code: a document in which it is reported, with its subjects, and its nearest neighbour in which it is not. */
@@ -7,6 +8,8 @@ export interface Case {
   subjects: string[];
   bad: Project;
   good: Project;
+  /** The files of pictures that are there. */
+  files?: PictureFiles;
 }
 
 const el = (id: string, kind = "button", more = {}) => ({ id, kind, label: id, ...more });
@@ -440,6 +443,52 @@ export const CASES: Case[] = [
     good: ruled({ kind: "within", taps: 2, to: ["sent"] }, ["open home push form", "send form push sent"]),
   },
   {
+    code: "idle-leg",
+    subjects: ["unset"],
+    bad: forgetting([]),
+    // What it sets back was set elsewhere; that only a text shows the fact does not matter.
+    good: forgetting(["set"]),
+  },
+  {
+    code: "missing-picture",
+    subjects: ["a"],
+    bad: pictured({ file: "gone.png" }),
+    good: pictured({}),
+    files: { "a.png": { size: [390, 844] } },
+  },
+  {
+    code: "missing-picture",
+    subjects: ["a"],
+    bad: pictured({ size: [390, 800] }),
+    good: pictured({}),
+    files: { "a.png": { size: [390, 844] } },
+  },
+  {
+    code: "missing-picture",
+    subjects: ["a"],
+    bad: pictured({ file: "odd.png" }),
+    good: pictured({}),
+    files: { "a.png": { size: [390, 844] }, "odd.png": {} },
+  },
+  {
+    code: "lost-area",
+    subjects: ["a", "gone"],
+    bad: pictured({ areas: [{ at: [0, 0, 10, 10], control: "gone" }] }),
+    good: pictured({}),
+  },
+  {
+    code: "lost-area",
+    subjects: ["a", "go"],
+    bad: pictured({ areas: [{ at: [300, 0, 100, 10], control: "go" }] }),
+    good: pictured({ areas: [{ at: [290, 0, 100, 10], control: "go" }] }),
+  },
+  {
+    code: "lost-area",
+    subjects: ["a", "tab:b"],
+    bad: pictured({ areas: [{ at: [0, 0, 10, 10], control: "tab:b" }] }),
+    good: pictured({}),
+  },
+  {
     code: "empty-rule",
     subjects: ["r"],
     bad: ruled({ kind: "never", see: { places: ["form"] }, after: { legs: ["gone"] } }, ["open home push form"]),
@@ -457,6 +506,25 @@ export const CASES: Case[] = [
 function carrying(kind: "grow" | "slide", to: string): Project {
   const project = app("s", { stacks: { s: "a b" }, screens: { b: screen(el("y", "image")) }, legs: ["go a push b"] });
   return { ...project, legs: project.legs.map((leg) => ({ ...leg, motion: { kind, carries: [{ from: "go", to }] } })) };
+}
+
+/** A control that sets a fact back which another one sets. */
+function forgetting(others: string[]): Project {
+  const project = app("s", {
+    stacks: { s: "a b" },
+    screens: { a: screen(el("mark"), el("unmark"), el("says", "text", { text: "{fact.f}" })) },
+    facts: [flag],
+    legs: ["go a push b"],
+  });
+  const leg = (id: string, element: string, value: string) => ({ id, from: "a", on: { kind: "tap" as const, element }, set: { f: value } });
+  return { ...project, legs: [...project.legs, ...others.map((id) => leg(id, "mark", "true")), leg("unset", "unmark", "false")] };
+}
+
+/** A stack of two screens; the first has a picture with an area. */
+function pictured(picture: Partial<Picture>): Project {
+  const project = app("s", { stacks: { s: "a b" }, legs: ["go a push b"] });
+  const usual: Picture = { file: "a.png", size: [390, 844], holds: "screen", areas: [{ at: [10, 10, 100, 40], control: "go" }] };
+  return { ...project, screens: project.screens.map((s) => (s.id === "a" ? { ...s, pictures: [{ ...usual, ...picture }] } : s)) };
 }
 
 /** A stack of three screens with a rule. */

@@ -1,20 +1,21 @@
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import { FINDINGS } from "../../../src/core/check/findings/all.ts";
+import type { PictureFiles } from "../../../src/core/model/pictures.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 import { app } from "../../vectors/app.ts";
 import { CASES, flag, none } from "./cases.ts";
 
-const subjectsOf = (project: Project, code: string) =>
-  check(project)
+const subjectsOf = (project: Project, code: string, files?: PictureFiles) =>
+  check(project, files ? { pictures: files } : {})
     .findings.filter((f) => f.code === code)
     .map((f) => f.subjects);
 
 describe("each code where it must be reported and next to it where it must not", () => {
-  CASES.forEach(({ code, subjects, bad, good }, i) => {
+  CASES.forEach(({ code, subjects, bad, good, files }, i) => {
     it(`${code} (${i + 1})`, () => {
-      expect(subjectsOf(bad, code)).toEqual([subjects]);
-      expect(subjectsOf(good, code)).not.toContainEqual(subjects);
+      expect(subjectsOf(bad, code, files)).toEqual([subjects]);
+      expect(subjectsOf(good, code, files)).not.toContainEqual(subjects);
     });
   });
 

@@ -22,6 +22,7 @@ const MENDED = [
     "pages-push",
     "past-the-end",
     "no-outside",
+    "lost-area",
   ],
 ];
 

@@ -22,6 +22,7 @@ import {
 } from "../../../src/core/model/edits/link.ts";
 import { dropParameter } from "../../../src/core/model/edits/params.ts";
 import { paste } from "../../../src/core/model/edits/paste.ts";
+import { addArea, changeArea, putPicture, removeArea, removeAreas, removePicture } from "../../../src/core/model/edits/pictures.ts";
 import { setPlanned } from "../../../src/core/model/edits/planned.ts";
 import { removeElement, removeEntrance, removeLegs, removePlaces } from "../../../src/core/model/edits/remove.ts";
 import { idProblem, renameId } from "../../../src/core/model/edits/rename.ts";
@@ -31,10 +32,12 @@ import { addType, changeCell, changeType, removeField, removeType } from "../../
 import { addWalk, expectInWalk, removeWalk } from "../../../src/core/model/edits/walks.ts";
 import { elementsOf } from "../../../src/core/model/lookup.ts";
 import { withPass } from "../../../src/core/model/moves.ts";
+import { controlsOf } from "../../../src/core/model/pictures.ts";
 import { moveSentence, withArguments } from "../../../src/core/model/propose.ts";
 import { problemLine, problemsAfterEdit, readProjectData } from "../../../src/core/model/read.ts";
-import type { Move, Project, Trigger } from "../../../src/core/model/schema.ts";
+import type { Area, Move, Project, Trigger } from "../../../src/core/model/schema.ts";
 import { pick, type Random, randomDocument, seeded } from "../../random/documents.ts";
+import { randomPicture, withPictures } from "../../random/pictures.ts";
 import { randomRules } from "../../random/rules.ts";
 
 const TEXTS = ["", "A name", "Ünïcode 🐝", '"quoted" {param.p}', "a".repeat(2000), "auto", "__proto__", "constructor", "  spaces  ", "\u0000", "1"];
@@ -253,6 +256,30 @@ const EDITS: Record<string, (random: Random, p: Project) => Edit | undefined> = 
           ],
           samples: [],
         }),
+  picture: (random, p) => {
+    const screen = pick(random, p.screens);
+    const [first] = screen.pictures ?? [];
+    const made = randomPicture(random, p, screen.id, `${screen.id}-${Math.floor(random() * 3)}.png`);
+    if (screen.pictures?.some(({ file }) => file === made.file)) return removePicture(p, screen.id, made.file);
+    return putPicture(p, screen.id, made, first && maybe(random, first.file));
+  },
+  area: (random, p) => {
+    const screen = pick(
+      random,
+      p.screens.filter((s) => s.pictures),
+    );
+    const picture = pick(random, screen?.pictures ?? []);
+    if (!screen || !picture) return undefined;
+    const area = pick(random, picture.areas);
+    const control = pick(random, [...controlsOf(p, screen.id).map((one) => one.control), "nothing"]);
+    const next: Area = { at: [random() < 0.2 ? 5000 : 3, 4, 50, 60], control };
+    if (!area || random() < 0.4) return addArea(p, screen.id, picture, next, random() < 0.5);
+    return pick(random, [
+      changeArea(p, screen.id, picture, area, next, random() < 0.5),
+      removeArea(p, screen.id, picture, area),
+      removeAreas(p, screen.id, area.control),
+    ]);
+  },
   repair: (random, p) => {
     const subjects = [...p.legs, ...p.screens, ...p.containers, ...p.entrances].map((one) => one.id);
     const code = pick(random, [
@@ -346,7 +373,7 @@ describe("the result of any edit", () => {
     fc.assert(
       fc.property(fc.nat(1_000_000), fc.array(fc.constantFrom(...Object.keys(EDITS)), { minLength: 6, maxLength: 14 }), (seed, kinds) => {
         const random = seeded(seed);
-        let project = randomDocument(seed % 5000, { broken: seed % 3 === 0, guarded: true, unknown: true });
+        let project = withPictures(random, randomDocument(seed % 5000, { broken: seed % 3 === 0, guarded: true, unknown: true }));
         for (const kind of kinds) {
           const edit = EDITS[kind]?.(random, project);
           if (!edit) continue;

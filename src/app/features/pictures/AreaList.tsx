@@ -1,5 +1,5 @@
 import { keptTogether } from "../../../core/model/edits/pictures.ts";
-import { drawerOf, nameOf } from "../../../core/model/lookup.ts";
+import { drawerOf, isPinned, nameOf } from "../../../core/model/lookup.ts";
 import { areaProblem, type Control, controlsOf, isShared } from "../../../core/model/pictures.ts";
 import type { Area, Picture, Project } from "../../../core/model/schema.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -25,9 +25,9 @@ export function AreaList({ project, screen, picture, chosen, area, alone, onAlon
   const controls = controlsOf(project, screen);
   const label = (control: string) => controls.find((one) => one.control === control)?.label ?? control;
   const has = new Set(picture.areas.map(({ control }) => control));
-  // A drawer that is never pinned slides in with its members, and a layer has its ×.
+  // A drawer that is not pinned slides in with its members, and a layer has its ×.
   const others = controls.filter(
-    ({ control, kind, on }) => !has.has(control) && kind !== "close" && !(kind === "pick" && drawerOf(project, on)?.pinnedFrom === "never"),
+    ({ control, kind, on }) => !has.has(control) && kind !== "close" && !(kind === "pick" && !isPinned(drawerOf(project, on), picture.for ?? "narrow")),
   );
   const together = area ? new Set(keptTogether(project, screen, picture, area).map((one) => one.screen)).size : 0;
   return (

@@ -1,7 +1,8 @@
 import { nameOf } from "../../../core/model/lookup.ts";
 import { PICTURE_BYTES } from "../../../core/pictures/header.ts";
 import { type Incoming, takePictures } from "../../../core/pictures/take.ts";
-import { PictureWorkers, type Prepared } from "../../worker/pictures.ts";
+import type { Prepared } from "../../worker/pictureProtocol.ts";
+import { PictureWorkers } from "../../worker/pictures.ts";
 import type { Session } from "../session.ts";
 import type { PictureRow } from "../storage/db.ts";
 import { keepPictures, noRoomFor } from "../storage/pictures.ts";
