@@ -103,9 +103,9 @@ describe("areas", () => {
       expect(lost(project), `seed ${seed}`).toBe(0);
       const place = pick(random, [...project.screens, ...project.containers]).id;
       const element = pick(random, elementsOf(project, place))?.id;
-      // What a drawer has stands in the drawer, and on no screen.
+      // What a drawer has stands in the drawer, and on no screen; a start that is no member shows a screen of elsewhere.
       const around = lookup(project).owners.get(place);
-      const owner = around?.kind === "drawer" ? undefined : around?.id;
+      const owner = around?.kind === "drawer" || project.containers.some((c) => !c.members.includes(c.start)) ? undefined : around?.id;
       const screen = project.screens.some((s) => s.id === place);
       const edits = {
         place: renameId({ kind: "place", id: place }, "another1"),
