@@ -1,10 +1,11 @@
 import { freshPlaceId } from "../model/edits/add.ts";
 import { changeScreen } from "../model/edits/change.ts";
 import { type Edit, quoted } from "../model/edits/edit.ts";
-import { applyEdit, together } from "../model/edits/kinds.ts";
+import { applyEdit } from "../model/edits/kinds.ts";
 import { addScreenBeside } from "../model/edits/link.ts";
 import { freshPictureFile, lostAreas, newVersion, putPicture, screenNamed } from "../model/edits/pictures.ts";
 import { renameId } from "../model/edits/rename.ts";
+import { difference } from "../model/edits/revise.ts";
 import { lookup, nameOf } from "../model/lookup.ts";
 import { pictureFiles } from "../model/pictures.ts";
 import type { Picture, Project } from "../model/schema.ts";
@@ -39,11 +40,9 @@ export function takePictures(
   { onto, beside, taken = [] }: { onto?: string | undefined; beside?: string | undefined; taken?: Iterable<string> } = {},
 ): Taken {
   const known = new Set([...taken, ...pictureFiles(project)]);
-  const edits: Edit[] = [];
   const out: Omit<Taken, "edit"> = { files: [], made: [], given: [], says: [] };
   let now = project;
   const apply = (edit: Edit) => {
-    edits.push(edit);
     now = applyEdit(now, edit);
   };
   for (const { name, kind, size } of pictures) {
@@ -79,7 +78,7 @@ export function takePictures(
     }
     apply(putPicture(now, screen.id, picture, old?.file));
   }
-  return { edit: together(nameFor(now, out), edits), ...out };
+  return { edit: difference(project, now, nameFor(now, out)), ...out };
 }
 
 function nameFor(project: Project, { files, made }: Omit<Taken, "edit">): string {

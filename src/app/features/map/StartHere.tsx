@@ -11,7 +11,8 @@ import { difference } from "../../../core/model/edits/revise.ts";
 import type { Pattern } from "../../../core/patterns/pattern.ts";
 import { putPattern } from "../../../core/patterns/put.ts";
 import { PATTERNS } from "../../../core/patterns/table.ts";
-import { useDocument, useNotices, useSheets } from "../../session/hooks.ts";
+import { useDocument, useNotices, useSession, useSheets } from "../../session/hooks.ts";
+import { Button } from "../../ui/Button.tsx";
 import { MarkView } from "./MarkView.tsx";
 
 /** The room that a picture of a shape is laid out for. */
@@ -20,6 +21,7 @@ const ROOM = { width: 230, height: 158 };
 /** While nothing leads anywhere: shapes to begin with where nothing is built, else what to do next. */
 export function StartHere() {
   const project = useDocument((d) => d.project);
+  if (project.screens.some((screen) => screen.pictures)) return <WithPictures />;
   return isUntouched(project) ? <Shapes /> : <FirstSteps screens={project.screens.length} />;
 }
 
@@ -66,7 +68,8 @@ function Shapes() {
       </div>
       <p className="m-0 mt-2 text-[12.5px] text-ink-2">
         Or type the first screen at the left and press Enter; or a line such as{" "}
-        <code className="font-mono text-[12px]">Plots: Plot list &gt; Plot, New plot &gt; New plot (sheet)</code>; or paste many lines.{" "}
+        <code className="font-mono text-[12px]">Plots: Plot list &gt; Plot, New plot &gt; New plot (sheet)</code>; or paste many lines; or drop pictures of your
+        screens here.{" "}
         <button type="button" className="font-semibold text-accent hover:underline" onClick={() => open({ is: "patterns" })}>
           More patterns…
         </button>
@@ -105,6 +108,19 @@ function ShapePicture({ shape }: { shape: Pattern }) {
         <MarkView key={mark.key ?? i} mark={{ ...mark, attrs: { ...mark.attrs, "data-card": undefined, "data-place": undefined, "data-band": undefined } }} />
       ))}
     </svg>
+  );
+}
+
+/** What to do with pictures that nothing leads from yet. */
+function WithPictures() {
+  const session = useSession();
+  return (
+    <div className="absolute bottom-16 left-6 flex max-w-[46ch] items-center gap-3 border-accent border-l-2 bg-paper/95 py-2 pr-3 pl-4 text-[13px]">
+      <span>Drag over a button in a picture, name it and say where it leads. Then tap it on the device.</span>
+      <Button tone="main" onClick={() => session.go("pictures")}>
+        Draw areas
+      </Button>
+    </div>
   );
 }
 

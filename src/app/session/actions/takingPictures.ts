@@ -45,6 +45,8 @@ export async function takeFiles(session: Session, files: readonly File[], onto?:
     return say("The pictures were not taken in.", [error instanceof Error ? error.message : String(error)]);
   }
   apply(taken.edit);
+  // With the first pictures the map shows faces: so they are recognised at once.
+  if (!project.screens.some((screen) => screen.pictures)) session.seeing.getState().draw("faces");
   const first = taken.made[0] ?? taken.given[0];
   if (first !== undefined && rows.length === 1) session.selection.getState().select({ kind: "place", id: first });
   const parts = [

@@ -188,9 +188,19 @@ const WIDTH_WORDS: Record<string, NonNullable<Picture["for"]>> = {
   web: "wide",
 };
 
+/** Names without what files and people write differently, kept: a project's names are asked again for each of many pictures. */
+const PLAIN = new Map<string, string>();
+/** Names that are kept at most. */
+const MOST_PLAIN = 5_000;
+
 function plain(name: string): string {
-  return name
+  const known = PLAIN.get(name);
+  if (known !== undefined) return known;
+  if (PLAIN.size >= MOST_PLAIN) PLAIN.clear();
+  const made = name
     .normalize("NFKD")
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, "");
+  PLAIN.set(name, made);
+  return made;
 }
