@@ -34,16 +34,18 @@ export async function takeFiles(session: Session, files: readonly File[], onto?:
     beside: beside && "place" in beside ? beside.place : beside?.kind === "place" ? beside.id : undefined,
     taken: session.pictures.getState().rows?.keys() ?? [],
   });
+  await nextFrame();
   const at = Date.now();
   const rows = ready.flatMap(({ file, prepared }, i): PictureRow[] => {
     const name = taken.files[i];
-    return name === undefined ? [] : [{ projectId: session.id, file: name, ...prepared, bytes: new Blob([file], { type: file.type }), at }];
+    return name === undefined ? [] : [{ projectId: session.id, file: name, ...prepared, bytes: file.slice(0, file.size, file.type), at }];
   });
   try {
     await keepPictures(rows);
   } catch (error) {
     return say("The pictures were not taken in.", [error instanceof Error ? error.message : String(error)]);
   }
+  await nextFrame();
   apply(taken.edit);
   // With the first pictures the map shows faces: so they are recognised at once.
   if (!project.screens.some((screen) => screen.pictures)) session.seeing.getState().draw("faces");
@@ -64,6 +66,11 @@ export async function takeFiles(session: Session, files: readonly File[], onto?:
   say(title, lines);
   // What can be seen anyway need not be closed by hand.
   if (lines.length === 0) setTimeout(() => session.notices.getState().title === title && session.notices.getState().close(), SAID);
+}
+
+/** Lets the page draw between two pieces of work. */
+function nextFrame(): Promise<void> {
+  return new Promise((done) => setTimeout(done, 16));
 }
 
 function counted(n: number, what: string): string {
