@@ -2,6 +2,7 @@ import { expect, type Locator, type Page } from "@playwright/test";
 import { readProject } from "../../src/core/model/read.ts";
 import type { Project } from "../../src/core/model/schema.ts";
 import { writeProject } from "../../src/core/model/write.ts";
+import { isZip, unpacked } from "../../src/core/pictures/zip.ts";
 
 /** Opens a document in the page as from a file; gives the device. */
 export async function openDocument(page: Page, project: Project): Promise<Locator> {
@@ -32,7 +33,10 @@ export async function documentOf(page: Page): Promise<Project> {
   const stream = await (await downloading).createReadStream();
   const chunks: Buffer[] = [];
   for await (const chunk of stream) chunks.push(chunk as Buffer);
-  const read = readProject(Buffer.concat(chunks).toString("utf8"));
+  const bytes = new Uint8Array(Buffer.concat(chunks));
+  const zip = isZip(bytes) ? unpacked(bytes) : undefined;
+  if (zip && !zip.ok) throw new Error(zip.message);
+  const read = readProject(zip ? zip.packed.text : new TextDecoder().decode(bytes));
   if (!read.ok) throw new Error("the export can be read");
   return read.project;
 }
