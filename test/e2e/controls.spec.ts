@@ -445,6 +445,13 @@ const ELSEWHERE: Readonly<Record<string, string>> = {
       within: ["taps", "to", "from"],
     }).flatMap(([kind, parts]) => ["id", "name", "about", "severity", ...parts].map((part) => [`Rule.${kind}.${part}`, "the rules view (rules.spec.ts)"])),
   ),
+  "Screen.pictures": "dropping and choosing pictures (pictures.spec.ts)",
+  ...Object.fromEntries(
+    ["Picture.file", "Picture.size", "Picture.for", "Picture.dark", "Picture.holds", "Picture.areas", "Area.at", "Area.control"].map((field) => [
+      field,
+      "the view of pictures (pictures.spec.ts)",
+    ]),
+  ),
   "Leg.on": "its trigger",
   "Leg.move": "the way and the target",
   "Trigger.swipe.element": "On, where the place has elements",

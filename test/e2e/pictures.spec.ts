@@ -251,6 +251,21 @@ test("pictures are dropped onto the map, pasted, and seen in another window; whe
   expect((await documentOf(page)).screens).toHaveLength(2);
 });
 
+test("what a picture shows, for which widths and for the dark is said beside it; and a picture is deleted", async ({ page }) => {
+  await begin(page, "Home.png", "List.png");
+  await strip(page).getByRole("button", { name: "Home", exact: true }).click();
+  await expect(device(page).getByRole("heading", { name: "Home" })).toHaveCount(0);
+  await page.getByLabel("What the picture shows").selectOption("body");
+  await expect(device(page).getByRole("heading", { name: "Home" })).toBeVisible();
+  await page.getByLabel("Widths that the picture is for").selectOption("wide");
+  await page.getByLabel("For the dark").check();
+  const pictures = async () => (await documentOf(page)).screens[0]?.pictures;
+  expect(await pictures()).toMatchObject([{ file: "home.png", holds: "body", for: "wide", dark: true }]);
+  await page.getByRole("button", { name: "Delete picture" }).click();
+  await expect(page.getByRole("heading", { name: "“Home” has no picture" })).toBeVisible();
+  expect(await pictures()).toBeUndefined();
+});
+
 test("a document goes out with its pictures as one file, and comes in again with them", async ({ page }) => {
   await begin(page, "Home.png", "List.png");
   const downloading = page.waitForEvent("download");

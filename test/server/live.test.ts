@@ -1,7 +1,7 @@
 import { type ChildProcess, spawn } from "node:child_process";
-import { mkdtempSync, readdirSync, readFileSync, renameSync, symlinkSync, writeFileSync } from "node:fs";
+import { existsSync, mkdtempSync, readdirSync, readFileSync, renameSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { join, resolve } from "node:path";
+import { dirname, join, resolve } from "node:path";
 import { buildSync } from "esbuild";
 import { describe, expect, it, vi } from "vitest";
 import { createStore } from "zustand";
@@ -224,6 +224,38 @@ describe("the server of one file", () => {
     expect((await put("x", "other")).status).toBe(412);
     expect((await put(writeProject(named(begun, "tea")), tag ?? "")).status).toBe(200);
     expect(projectIn(path).screens).toHaveLength(2);
+  });
+
+  it("gives and takes the pictures beside the file, to the page alone and from nowhere else on the disk", async () => {
+    const beside = join(dirname(path), "tea.pictures");
+    const secret = join(dirname(path), "secret.png");
+    writeFileSync(secret, "secret");
+    const list = async () => (await (await ask("/live/pictures", cookie)).json()) as Array<{ file: string; tag: string }>;
+    const put = (file: string, body: BodyInit) => ask(`/live/pictures/${file}`, cookie, { method: "PUT", body });
+    expect(await list()).toEqual([]);
+    expect((await put("home.png", "a picture")).status).toBe(200);
+    expect((await put("wide/home.png", "a wide one")).status).toBe(200);
+    expect((await list()).map(({ file }) => file).sort()).toEqual(["home.png", "wide/home.png"]);
+    const got = await ask("/live/pictures/home.png", cookie);
+    expect([await got.text(), got.headers.get("content-type"), got.headers.get("x-content-type-options")]).toEqual([
+      "a picture",
+      "application/octet-stream",
+      "nosniff",
+    ]);
+    expect((await ask("/live/pictures/home.png")).status).toBe(403);
+    expect((await ask("/live/pictures")).status).toBe(403);
+    symlinkSync(secret, join(beside, "link.png"));
+    for (const out of ["..%2Fsecret.png", "%2e%2e%2fsecret.png", "link.png", "wide/%2e%2e/%2e%2e/secret.png", "c%3A%5Cx.png", "none.png", ""]) {
+      const answer = await ask(`/live/pictures/${out}`, cookie);
+      expect(await answer.text(), out).not.toContain("secret");
+    }
+    for (const out of ["..%2Fevil.png", "a%5Cb.png", "%00.png", "a//b.png"]) expect((await put(out, "x")).status, out).toBe(400);
+    expect(existsSync(join(dirname(path), "evil.png"))).toBe(false);
+    expect((await put("large.png", "x".repeat(4 * 2 ** 20 + 1))).status).toBe(413);
+    const [before] = await list();
+    writeFileSync(join(beside, "home.png"), "another picture");
+    expect((await list())[0]?.tag).not.toBe(before?.tag);
+    expect(readdirSync(beside).filter((name) => name.startsWith("."))).toEqual([]);
   });
 
   it("takes what an app on this machine tells, and passes it on to the page", async () => {

@@ -33,11 +33,11 @@ export async function keepPictures(rows: readonly PictureRow[], store: EtapeDb =
   }
 }
 
-function isFull(error: unknown): boolean {
-  const names = [error, (error as { inner?: unknown }).inner, ...((error as { failures?: unknown[] }).failures ?? [])].map(
-    (one) => (one as { name?: string } | undefined)?.name,
-  );
-  return names.includes("QuotaExceededError");
+/** Whether an error, or one that it stands for, says that there is no room. */
+function isFull(error: unknown, depth = 0): boolean {
+  if (typeof error !== "object" || error === null || depth > 5) return false;
+  const { name, inner, failures } = error as { name?: string; inner?: unknown; failures?: unknown[] };
+  return name === "QuotaExceededError" || [inner, ...(failures ?? [])].some((one) => isFull(one, depth + 1));
 }
 
 /** Deletes the pictures that neither the document nor any edit or version that is kept names; gives their files. */
