@@ -1,8 +1,7 @@
 import { liveQuery } from "dexie";
 import { createStore, type StoreApi } from "zustand";
 import type { PictureFiles } from "../../core/model/pictures.ts";
-import type { PictureRow } from "./storage/db.ts";
-import { picturesOf } from "./storage/pictures.ts";
+import { db, type PictureRow } from "./storage/db.ts";
 
 /** Addresses of pictures as the page can draw them, by their files. */
 export interface PictureUrls {
@@ -33,7 +32,7 @@ export function createPictures(projectId: string, changed: () => void): { store:
   };
   const reader = (): PictureUrls => ({ url: (file: string) => address(file, "url"), thumb: (file: string) => address(file, "thumb") });
   const store: StoreApi<PicturesState> = createStore<PicturesState>(() => ({ rows: undefined, taking: undefined, ...reader() }));
-  const subscription = liveQuery(() => picturesOf(projectId)).subscribe({
+  const subscription = liveQuery(() => db.pictures.where("projectId").equals(projectId).toArray()).subscribe({
     // Who draws pictures is told by another reader.
     next: (rows) => {
       store.setState({ rows: new Map(rows.map((row) => [row.file, row])), ...reader() });

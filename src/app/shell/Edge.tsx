@@ -1,9 +1,7 @@
 import { useRef } from "react";
 import { usePreferences } from "../ui/preferences.ts";
+import { NARROWEST, WIDEST } from "./sides.ts";
 
-/** Pixels that a side is wide at least and at most. */
-export const NARROWEST = 220;
-export const WIDEST = 720;
 /** Pixels by which an arrow key moves an edge. */
 const STEP = 24;
 

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from "react";
+import { Suspense, useEffect, useState } from "react";
 import { type LoaderFunctionArgs, Outlet, useLoaderData, useLocation, useNavigate, useParams } from "react-router";
 import { useKeys } from "../features/commands/useKeys.ts";
 import { Foot } from "../features/findings/Foot.tsx";
@@ -7,12 +7,13 @@ import { Session, type View } from "../session/session.ts";
 import { type Loaded, loadProject } from "../session/storage/projects.ts";
 import { useFocusHome } from "../session/useFocusHome.ts";
 import { afterPaint } from "../ui/afterPaint.ts";
+import { Later, preload } from "../ui/preloaded.tsx";
 import { Head } from "./Head.tsx";
-import { Notice } from "./Notice.tsx";
 import { Opening } from "./Opening.tsx";
 import { Sheets } from "./Sheets.tsx";
 
-const TakesPictures = lazy(async () => ({ default: (await import("../features/pictures/TakesPictures.tsx")).TakesPictures }));
+const Notice = preload(async () => (await import("./Notice.tsx")).Notice);
+const TakesPictures = preload(async () => (await import("../features/pictures/TakesPictures.tsx")).TakesPictures);
 
 /** Reads the project of an address. */
 export async function loadOpen({ params }: LoaderFunctionArgs): Promise<Loaded> {
@@ -88,10 +89,10 @@ function Opened() {
       <Head />
       <Outlet />
       <Foot />
-      <Notice />
       <Sheets />
       <Suspense>
-        <TakesPictures />
+        <Later part={Notice} />
+        <Later part={TakesPictures} />
       </Suspense>
     </div>
   );

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { Suspense, useEffect, useState } from "react";
 import type { Width } from "../../core/model/schema.ts";
 import { Inspector } from "../features/inspector/Inspector.tsx";
 import { MapView } from "../features/map/MapView.tsx";
@@ -8,7 +8,10 @@ import { useDocument, useSelection, useWalkState } from "../session/hooks.ts";
 import { useLensLooking } from "../session/useLens.ts";
 import { Boundary } from "../ui/Boundary.tsx";
 import { usePreferences } from "../ui/preferences.ts";
-import { Edge, NARROWEST, WIDEST } from "./Edge.tsx";
+import { Later, preload } from "../ui/preloaded.tsx";
+import { NARROWEST, WIDEST } from "./sides.ts";
+
+const Edge = preload(async () => (await import("./Edge.tsx")).Edge);
 
 /** Pixels that the walk needs for its device with what stands beside or beneath it. */
 const NEEDS: Record<Width, number> = { narrow: 326, middle: 410, wide: 570 };
@@ -33,8 +36,10 @@ export function Workspace({ name, children }: { name: string; children: React.Re
             {children}
           </Boundary>
         </div>
-        <Edge side="left" width={left} />
-        <Edge side="right" width={right} />
+        <Suspense>
+          <Later part={Edge} side="left" width={left} />
+          <Later part={Edge} side="right" width={right} />
+        </Suspense>
       </main>
       <div className={`min-h-0 overflow-hidden bg-sheet ${foldedRight ? "invisible" : "border-l border-hairline"}`}>
         <Boundary name="the walk" of={project}>

@@ -28,3 +28,15 @@ export function Later<P extends object>({ part, ...props }: { part: Part<P> } & 
   const Component = part.loaded ?? use(part.loading);
   return <Component {...(props as unknown as P)} />;
 }
+
+/** A piece of code that is loaded beside the page, for what nobody does in its first moment; undefined until it is there. */
+export function beside<T>(load: () => Promise<T>): () => T | undefined {
+  let loaded: T | undefined;
+  load().then(
+    (made) => {
+      loaded = made;
+    },
+    () => undefined,
+  );
+  return () => loaded;
+}

@@ -3,13 +3,14 @@ import { changeScreen } from "../model/edits/change.ts";
 import { type Edit, quoted } from "../model/edits/edit.ts";
 import { applyEdit } from "../model/edits/kinds.ts";
 import { addScreenBeside } from "../model/edits/link.ts";
-import { freshPictureFile, lostAreas, newVersion, putPicture, screenNamed } from "../model/edits/pictures.ts";
+import { lostAreas, newVersion, putPicture } from "../model/edits/pictures.ts";
 import { renameId } from "../model/edits/rename.ts";
 import { difference } from "../model/edits/revise.ts";
 import { lookup, nameOf } from "../model/lookup.ts";
 import { pictureFiles } from "../model/pictures.ts";
 import type { Picture, Project } from "../model/schema.ts";
 import { ENDINGS, type PictureKind } from "./header.ts";
+import { freshPictureFile, screenNamed } from "./naming.ts";
 
 /** A picture that comes in: what its file was called, and what it is. */
 export interface Incoming {

@@ -2,14 +2,19 @@ import { useEffect } from "react";
 import { tinykeys } from "tinykeys";
 import { lookup } from "../../../core/model/lookup.ts";
 import { listenToClipboard } from "../../session/actions/clipboard.ts";
-import { goAnotherWay } from "../../session/actions/goAnotherWay.ts";
-import { waysOf } from "../../session/actions/moveKinds.ts";
 import type { Command } from "../../session/commands/command.ts";
 import { COMMANDS } from "../../session/commands/table.ts";
 import { type Context, contextOf } from "../../session/context.ts";
 import { useSession } from "../../session/hooks.ts";
 import type { Session } from "../../session/session.ts";
 import { usePreferences } from "../../ui/preferences.ts";
+import { beside } from "../../ui/preloaded.tsx";
+
+/** What digits need: nobody has a leg chosen at once. */
+const ways = beside(async () => ({
+  ...(await import("../../session/actions/goAnotherWay.ts")),
+  ...(await import("../../session/actions/moveKinds.ts")),
+}));
 
 /** Where single letters are keys. */
 const HOME_OF_LETTERS = "#places, .map-frame, [data-testid=device], [aria-label='The leg that was just made']";
@@ -109,7 +114,7 @@ function taken(command: Command, target: Element, event: KeyboardEvent): boolean
 function takeWay(digit: number): Command {
   const wayOf = ({ project, selected }: Context) => {
     const leg = selected?.kind === "leg" ? lookup(project).legs.get(selected.id) : undefined;
-    const way = leg && waysOf(project, leg)[digit - 1];
+    const way = leg && ways()?.waysOf(project, leg)[digit - 1];
     return leg && way ? { leg, way } : undefined;
   };
   return {
@@ -119,7 +124,7 @@ function takeWay(digit: number): Command {
     can: (context) => wayOf(context) !== undefined,
     run: (context) => {
       const chosen = wayOf(context);
-      if (chosen) goAnotherWay(context.session, chosen.leg, chosen.way.move);
+      if (chosen) ways()?.goAnotherWay(context.session, chosen.leg, chosen.way.move);
     },
   };
 }

@@ -1,5 +1,4 @@
 import { Suspense, useEffect, useMemo, useRef, useState } from "react";
-import { inFocus } from "../../../core/map/focus.ts";
 import { columnX, routeOf } from "../../../core/map/lines.ts";
 import { CARD_WIDTH, tapsOn } from "../../../core/map/measure.ts";
 import type { Room } from "../../../core/map/types.ts";
@@ -25,7 +24,7 @@ import {
 } from "../../session/hooks.ts";
 import { keyOf } from "../../session/selection.ts";
 import { useLensView } from "../../session/useLens.ts";
-import { Later, preload } from "../../ui/preloaded.tsx";
+import { beside, Later, preload } from "../../ui/preloaded.tsx";
 import { TypedAhead } from "../../ui/typedAhead.tsx";
 import { LineEnds } from "./marks.tsx";
 import { RowsDrawing } from "./RowsDrawing.tsx";
@@ -35,6 +34,7 @@ import { usePassing, usePlaced } from "./usePassing.ts";
 import { useVisible } from "./useVisible.ts";
 import { useZoom } from "./useZoom.ts";
 
+const focusing = beside(() => import("../../../core/map/focus.ts"));
 const LensPanel = preload(async () => (await import("./LensPanel.tsx")).LensPanel);
 const FarDrawing = preload(async () => (await import("./FarDrawing.tsx")).FarDrawing);
 const MapControls = preload(async () => (await import("./MapControls.tsx")).MapControls);
@@ -89,7 +89,7 @@ function Drawn() {
   const here = state && currentScreen(state).at;
   const beneath = useMemo(() => new Set(state ? beneathOf(state) : []), [state]);
   const chosen = useMemo(() => new Set(also.map(keyOf)), [also]);
-  const focused = useMemo(() => focus && inFocus(project, focus), [project, focus]);
+  const focused = useMemo(() => focus && focusing()?.inFocus(project, focus), [project, focus]);
   const selectedLeg = selected?.kind === "leg" ? lookup(project).legs.get(selected.id) : undefined;
   const takenLeg = lastEvent?.do === "leg" ? lookup(project).legs.get(lastEvent.leg) : undefined;
   const form = drawing !== "rows" && focus?.kind === "form" ? focus.form : undefined;

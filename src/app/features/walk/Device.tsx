@@ -1,12 +1,15 @@
+import { Suspense } from "react";
 import { modalOf } from "../../../core/model/lookup.ts";
 import type { Project, Width } from "../../../core/model/schema.ts";
 import { currentScreen } from "../../../core/semantics/state.ts";
 import type { State } from "../../../core/semantics/types.ts";
-import { AddressBar } from "./AddressBar.tsx";
-import { LayerView } from "./LayerView.tsx";
+import { Later, preload } from "../../ui/preloaded.tsx";
 import { Page } from "./Page.tsx";
 import type { Hands } from "./useHands.ts";
 import { type Shows, usePicture } from "./usePicture.ts";
+
+const AddressBar = preload(async () => (await import("./AddressBar.tsx")).AddressBar);
+const LayerView = preload(async () => (await import("./LayerView.tsx")).LayerView);
 
 /** The size of the drawn device in its own pixels. */
 export const SIZES: Record<Width, { width: number; height: number }> = {
@@ -60,11 +63,17 @@ export function Device({ project, state, hands, room, fill }: Props) {
         className={`device relative flex origin-top-left flex-col overflow-hidden bg-paper ${fill === undefined ? "rounded-[14px] border-2 border-ink p-2" : ""}`}
         style={{ width, height, transform: `scale(${scale})` }}
       >
-        {state.width === "wide" && <AddressBar project={project} state={state} onGo={hands.goTo} />}
+        {state.width === "wide" && (
+          <Suspense>
+            <Later part={AddressBar} project={project} state={state} onGo={hands.goTo} />
+          </Suspense>
+        )}
         <div className="relative min-h-0 flex-1 overflow-hidden rounded-[4px] border border-hairline bg-sheet" onClick={tapOutside}>
           <Page project={project} state={state} branch={0} hands={hands} />
           {state.layers.map((layer, i) => (
-            <LayerView key={`${layer.at} ${i + 1}`} project={project} state={state} layer={layer} branch={i + 1} hands={hands} />
+            <Suspense key={`${layer.at} ${i + 1}`}>
+              <Later part={LayerView} project={project} state={state} layer={layer} branch={i + 1} hands={hands} />
+            </Suspense>
           ))}
         </div>
       </div>

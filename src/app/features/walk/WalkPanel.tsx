@@ -4,10 +4,11 @@ import { useDocument, useSelection, useWalk, useWalkState } from "../../session/
 import { Button } from "../../ui/Button.tsx";
 import { Later, preload } from "../../ui/preloaded.tsx";
 import { type Size, useSize } from "../../ui/useSize.ts";
-import { Controls, Outside } from "./Controls.tsx";
 import { Device, SIZES } from "./Device.tsx";
 import { type Hands, type Told, useHands } from "./useHands.ts";
 
+const Controls = preload(async () => (await import("./Controls.tsx")).Controls);
+const Outside = preload(async () => (await import("./Controls.tsx")).Outside);
 const Beneath = preload(async () => (await import("./Beneath.tsx")).Beneath);
 const Steps = preload(async () => (await import("./Steps.tsx")).Steps);
 const Walks = preload(async () => (await import("./Walks.tsx")).Walks);
@@ -40,7 +41,9 @@ export function WalkPanel() {
                 <Device project={project} state={state} hands={hands} room={room} />
                 <Outcomes hands={hands} />
               </div>
-              <Controls project={project} state={state} hands={hands} />
+              <Suspense>
+                <Later part={Controls} project={project} state={state} hands={hands} />
+              </Suspense>
             </div>
             {narrow && (
               <Suspense>
@@ -49,8 +52,8 @@ export function WalkPanel() {
             )}
           </div>
           <Says hands={hands} />
-          <Outside project={project} state={state} hands={hands} marks={marks} onMarks={setMarks} />
           <Suspense>
+            <Later part={Outside} project={project} state={state} hands={hands} marks={marks} onMarks={setMarks} />
             {!narrow && <Later part={Beneath} project={project} state={state} />}
             <Later part={Steps} project={project} />
             <Later part={Walks} />

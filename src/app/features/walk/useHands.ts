@@ -1,5 +1,4 @@
 import { useCallback, useMemo, useRef, useState } from "react";
-import { findByAddress } from "../../../core/model/address.ts";
 import { lookup } from "../../../core/model/lookup.ts";
 import type { Element, Json, NavEvent, Project, Row } from "../../../core/model/schema.ts";
 import type { State } from "../../../core/semantics/types.ts";
@@ -112,7 +111,8 @@ export function useHands(project: Project, state: State | undefined): Hands {
       type: (on, value) => state && setTyped((known) => typeInto(known, state, on, on.element.id, value)),
       live: state ? liveElements(project, state) : new Set(),
       leads: (place, element) => (lookup(project).legsFrom.get(place) ?? []).some((leg) => "element" in leg.on && leg.on.element === element.id),
-      goTo: (address) => {
+      goTo: async (address) => {
+        const { findByAddress } = await import("../../../core/model/address.ts");
         const found = findByAddress(project.entrances, address);
         if (found) send({ do: "enter", entrance: found.one.id, ...(Object.keys(found.values).length > 0 ? { args: found.values } : {}) });
         else setTold({ text: `No way in has an address like “${address}”.` });
