@@ -46,6 +46,8 @@ export const moveOf = (project: Project, leg: string) => project.legs.find((one)
 
 /** Unfolds what is folded in the inspector. */
 export async function unfold(page: Page) {
+  // What it shows is loaded beside the page: before it is there, nothing is folded.
+  await expect(page.getByLabel("Inspector").locator("summary, h2, input, button").first()).toBeAttached();
   const folded = page.getByLabel("Inspector").locator("details:not([open]) > summary");
   while ((await folded.count()) > 0) await folded.first().click();
 }
