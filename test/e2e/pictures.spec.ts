@@ -251,6 +251,23 @@ test("pictures are dropped onto the map, pasted, and seen in another window; whe
   expect((await documentOf(page)).screens).toHaveLength(2);
 });
 
+test("screens that are copied into another project take their pictures along, under another name where theirs is taken", async ({ page, context }) => {
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  await begin(page, "Home.png", "List.png");
+  const two = await context.newPage();
+  await begin(two, "List.png");
+  await page.bringToFront();
+  await page.getByRole("treeitem", { name: /^List/ }).click();
+  await page.keyboard.press("Control+c");
+  await expect(page.getByText(/^Copied/)).toBeVisible();
+  await two.bringToFront();
+  await two.getByRole("treeitem", { name: /^List/ }).click();
+  await two.keyboard.press("Control+v");
+  await expect(two.getByText("One picture came along.")).toBeVisible();
+  await expect.poll(async () => (await documentOf(two)).screens.map((s) => s.pictures?.[0]?.file)).toEqual(["list.png", "list-2.png"]);
+  await expect(strip(two).locator("img")).toHaveCount(2);
+});
+
 test("what a picture shows, for which widths and for the dark is said beside it; and a picture is deleted", async ({ page }) => {
   await begin(page, "Home.png", "List.png");
   await strip(page).getByRole("button", { name: "Home", exact: true }).click();

@@ -12,6 +12,9 @@ const KEYS: Readonly<Record<string, (entry: Record<string, unknown>) => string>>
   ),
   params: ({ name }) => String(name),
   fields: ({ name }) => String(name),
+  pictures: ({ file }) => String(file),
+  // A control can have several areas, and an area is where it is.
+  areas: ({ control, at }) => `${control} ${(at as number[]).join(" ")}`,
   accepted: ({ code, subjects }) => `${code} ${(subjects as string[]).join(" ")}`,
 };
 /** Lists of single words in which each is there or not. */
@@ -30,6 +33,8 @@ const KINDS: Readonly<Record<string, string>> = {
   elements: "element",
   params: "parameter",
   fields: "field",
+  pictures: "picture",
+  areas: "area",
   accepted: "accepted finding",
 };
 

@@ -3,7 +3,7 @@ import { factLabel, lookup, nameOf } from "../model/lookup.ts";
 import { takesGive, takesPass, withGive, withPass } from "../model/moves.ts";
 import { moveSentence } from "../model/propose.ts";
 import { ruleSentence } from "../model/ruleWords.ts";
-import type { Bar, Element, Leg, Move, Param, Project } from "../model/schema.ts";
+import type { Bar, Element, Leg, Move, Param, Picture, Project } from "../model/schema.ts";
 import { type Change, compareProjects } from "./compare.ts";
 
 /** What differs between two documents as sentences for people, the thing before the colon: no ids and no notation of the file. */
@@ -60,6 +60,13 @@ function fieldSentence(project: Project, before: Project, field: string, was: un
         is as Element[] | undefined,
         (e) => e.id,
         (e) => quoted(e.label || e.id),
+      );
+    case "pictures":
+      return listed(
+        was as Picture[] | undefined,
+        is as Picture[] | undefined,
+        (p) => p.file,
+        (p) => `the picture ${quoted(p.file)}`,
       );
     case "params":
       return listed(

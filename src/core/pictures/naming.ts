@@ -12,8 +12,15 @@ export function freshPictureFile(
   kind: string,
 ): string {
   const base = [screen.id, ...(picture.for === undefined ? [] : [picture.for]), ...(picture.dark ? ["dark"] : [])].join("-");
-  if (!taken.has(`${base}.${kind}`)) return `${base}.${kind}`;
-  for (let n = 2; ; n++) if (!taken.has(`${base}-${n}.${kind}`)) return `${base}-${n}.${kind}`;
+  return freshFile(taken, `${base}.${kind}`);
+}
+
+/** A file of a name, with a number where it is taken. */
+export function freshFile(taken: { has(file: string): boolean }, file: string): string {
+  if (!taken.has(file)) return file;
+  const end = file.lastIndexOf(".");
+  const [base, ending] = end > 0 ? [file.slice(0, end), file.slice(end)] : [file, ""];
+  for (let n = 2; ; n++) if (!taken.has(`${base}-${n}${ending}`)) return `${base}-${n}${ending}`;
 }
 
 /** The screen that a picture's file is named for, by name or id; what the name says of width and dark is told apart. */

@@ -5,9 +5,9 @@ import { type Context, contextOf } from "../context.ts";
 import type { Session } from "../session.ts";
 
 /** What is chosen, as text for the system's clipboard; undefined where nothing is. */
-export function textOfChosen({ project, chosen }: Context): string | undefined {
+export function textOfChosen({ session, project, chosen }: Context): string | undefined {
   if (chosen.length === 0) return undefined;
-  return JSON.stringify(copied(project, chosen));
+  return JSON.stringify({ ...copied(project, chosen), from: session.id });
 }
 
 export function sayCopied({ session, project, chosen }: Context) {
@@ -22,7 +22,15 @@ export function pasteText(text: string, context: Context) {
     say(read.message);
     return;
   }
-  put(context, read.clip, context.places, "Pasted");
+  const { clip } = read;
+  const pictured = clip.from !== context.session.id && clip.document.screens.some((screen) => screen.pictures);
+  if (!pictured) return put(context, clip, context.places, "Pasted");
+  const bring = async () => {
+    const { withPicturesHere } = await import("./clipPictures.ts");
+    const brought = await withPicturesHere(context.session, clip);
+    put(contextOf(context.session), brought.clip, context.places, "Pasted", brought.says);
+  };
+  void bring().catch((error: unknown) => say("Nothing was pasted.", [error instanceof Error ? error.message : String(error)]));
 }
 
 /** A second copy of what is chosen, beside it. */
@@ -37,11 +45,11 @@ function besides({ project }: Context, id: string | undefined): string[] {
   return owner ? [owner.id] : [];
 }
 
-function put(context: Context, clip: Clip, onto: string[], word: "Pasted" | "Duplicated") {
+function put(context: Context, clip: Clip, onto: string[], word: "Pasted" | "Duplicated", more: readonly string[] = []) {
   const result = pasted(context.project, clip, onto);
   context.apply(paste(clip, onto, word === "Pasted" ? "Paste" : "Duplicate"));
   context.session.selection.getState().selectAll(result.chosen);
-  context.session.notices.getState().say(`${word} ${clipSays(clip)}.`, result.says);
+  context.session.notices.getState().say(`${word} ${clipSays(clip)}.`, [...result.says, ...more]);
 }
 
 /** Listens to the system's copy, cut and paste outside of fields; gives what stops listening. */

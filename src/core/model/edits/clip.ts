@@ -22,6 +22,8 @@ export const ClipSchema = z.strictObject({
   /** The places that loose legs came from, by leg. */
   origins: z.record(z.string(), z.string()).optional(),
   document: ProjectSchema,
+  /** The project in this browser that it was copied from, where the files of its pictures are. */
+  from: z.string().optional(),
 });
 export type Clip = z.infer<typeof ClipSchema>;
 
@@ -107,7 +109,8 @@ export function readClip(text: string): { ok: true; clip: Clip } | { ok: false; 
   const places = clip.places.filter((id): id is string => typeof id === "string" && known.has(id));
   const loose = typeof clip.loose === "string" && known.has(clip.loose) ? { loose: clip.loose } : {};
   const origins = Object.fromEntries(Object.entries(clip.origins ?? {}).filter((entry): entry is [string, string] => typeof entry[1] === "string"));
-  return { ok: true, clip: { etape: "clip/1", places, ...loose, origins, document: read.project } };
+  const from = typeof clip.from === "string" ? { from: clip.from } : {};
+  return { ok: true, clip: { etape: "clip/1", places, ...loose, origins, document: read.project, ...from } };
 }
 
 /** How much a clip holds, in words. */
