@@ -1,4 +1,4 @@
-import { elementsOf, lookup, nameOf, ownersAround } from "./lookup.ts";
+import { elementsOf, lookup, nameOf, ownersAround, treeOf } from "./lookup.ts";
 import type { Area, Bar, Element, Picture, Project, Screen, Width } from "./schema.ts";
 
 /** A control of a screen that an area of its picture can stand for. */
@@ -96,16 +96,27 @@ export function isShared({ kind, on }: Control, screenId: string): boolean {
   return kind !== "element" || on !== screenId;
 }
 
-/**
- * Pictures that look alike as far as areas go: those of screens in the same container, of one size and holding the same. What is shared
- * lies at the same place on all of them.
- */
-export function alikePictures(project: Project, screenId: string, picture: Picture): Array<{ screen: string; picture: Picture }> {
-  const owner = lookup(project).owners.get(screenId)?.id;
+/** A picture with the screen that it is of. */
+export interface PictureOn {
+  screen: string;
+  picture: Picture;
+}
+
+/** The pictures that look alike as far as areas go: of one size and holding the same, of the screens in a container; of one screen alone without. */
+export function alikePictures(project: Project, screenId: string, picture: Picture, within?: string): PictureOn[] {
+  const inside = new Set(within === undefined ? [] : treeOf(project, within));
   return project.screens
-    .filter((s) => s.id === screenId || (owner !== undefined && ownersAround(project, s.id).some(({ id }) => id === owner)))
-    .flatMap((s) => (s.pictures ?? []).map((p) => ({ screen: s.id, picture: p })))
-    .filter(({ picture: p }) => p.holds === picture.holds && p.size[0] === picture.size[0] && p.size[1] === picture.size[1]);
+    .filter(({ id }) => id === screenId || inside.has(id))
+    .flatMap(({ id, pictures = [] }) => pictures.map((one) => ({ screen: id, picture: one })))
+    .filter(({ picture: one }) => one.holds === picture.holds && one.size[0] === picture.size[0] && one.size[1] === picture.size[1]);
+}
+
+/** The containers around a screen in which other screens have a picture like one of its own, innermost first; with how many screens it is in all. */
+export function alikeWithin(project: Project, screenId: string, picture: Picture): Array<{ container: string; screens: number }> {
+  return ownersAround(project, screenId).flatMap(({ id }) => {
+    const screens = new Set(alikePictures(project, screenId, picture, id).map(({ screen }) => screen)).size;
+    return screens > 1 ? [{ container: id, screens }] : [];
+  });
 }
 
 /** All files that the pictures of a document are in, each once. */

@@ -273,7 +273,7 @@ const EDITS: Record<string, (random: Random, p: Project) => Edit | undefined> = 
     const area = pick(random, picture.areas);
     const control = pick(random, [...controlsOf(p, screen.id).map((one) => one.control), "nothing"]);
     const next: Area = { at: [random() < 0.2 ? 5000 : 3, 4, 50, 60], control };
-    if (!area || random() < 0.4) return addArea(p, screen.id, picture, next, random() < 0.5);
+    if (!area || random() < 0.4) return addArea(p, screen.id, picture, next, maybe(random, pick(random, p.containers)?.id));
     return pick(random, [
       changeArea(p, screen.id, picture, area, next, random() < 0.5),
       removeArea(p, screen.id, picture, area),

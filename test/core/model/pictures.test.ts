@@ -49,7 +49,7 @@ describe("what an area can stand for", () => {
 });
 
 describe("areas", () => {
-  const withHelp = applyEdit(club, addArea(club, screenOf(club, "Days").id, pictureOf(club, "Days"), { at: at(340, 40, 40, 40), control: "help" }, true));
+  const withHelp = applyEdit(club, addArea(club, screenOf(club, "Days").id, pictureOf(club, "Days"), { at: at(340, 40, 40, 40), control: "help" }, "days"));
 
   it("are put on all pictures alike in one step: of the same size in the same container, that have the control and no area for it", () => {
     expect(areasOf(withHelp, "Days")).toEqual(["help 340 40 40 40"]);

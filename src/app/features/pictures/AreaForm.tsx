@@ -3,11 +3,11 @@ import { useMemo, useState } from "react";
 import { doingsFrom } from "../../../core/insight/nowhere.ts";
 import { lookup, nameOf } from "../../../core/model/lookup.ts";
 import { begins, rankedByName, sameName } from "../../../core/model/names.ts";
-import { type Control, controlsOf } from "../../../core/model/pictures.ts";
+import { alikeWithin, type Control, controlsOf } from "../../../core/model/pictures.ts";
 import type { Element, Picture, Project } from "../../../core/model/schema.ts";
 import type { LinkTarget } from "../../session/actions/linking.ts";
 import { useDocument, useWalkState } from "../../session/hooks.ts";
-import { alikeCount, type NewArea, sharedOn } from "./makeArea.ts";
+import type { NewArea } from "./makeArea.ts";
 
 const KINDS: ReadonlyArray<{ kind: Element["kind"]; says: string }> = [
   { kind: "button", says: "button" },
@@ -37,9 +37,8 @@ export function AreaForm({ screen, picture, style, onDone, onCancel }: Props) {
   const project = useDocument((d) => d.project);
   const [label, setLabel] = useState<string>();
   const [kind, setKind] = useState<Element["kind"]>("button");
-  const [alike, setAlike] = useState(false);
-  const others = useMemo(() => alikeCount(project, screen, picture), [project, screen, picture]);
-  const container = sharedOn(project, screen);
+  const alike = useMemo(() => alikeWithin(project, screen, picture), [project, screen, picture]);
+  const [within, setWithin] = useState<string>();
   return (
     <section
       role="dialog"
@@ -55,7 +54,7 @@ export function AreaForm({ screen, picture, style, onDone, onCancel }: Props) {
       }}
     >
       {label === undefined ? (
-        <WhatList project={project} screen={screen} picture={picture} onPick={(control) => onDone({ control, alike })} onName={setLabel} />
+        <WhatList project={project} screen={screen} picture={picture} onPick={(control) => onDone({ control, within })} onName={setLabel} />
       ) : (
         <>
           <h2 className="m-0 mb-1 font-semibold">Where does “{label}” lead?</h2>
@@ -74,15 +73,25 @@ export function AreaForm({ screen, picture, style, onDone, onCancel }: Props) {
               ))}
             </select>
           </label>
-          <TargetList project={project} screen={screen} label={label} onPick={(to) => onDone({ label, kind, to, alike })} />
+          <TargetList project={project} screen={screen} label={label} onPick={(to) => onDone({ label, kind, to, within })} />
         </>
       )}
-      {others > 0 && container !== undefined && (
-        <label className="mt-1.5 flex items-start gap-1.5 border-t border-hairline pt-1.5 text-[11.5px]">
-          <input type="checkbox" checked={alike} onChange={(event) => setAlike(event.target.checked)} className="mt-0.5 accent-(--accent)" />
-          <span>
-            The same on all {others + 1} pictures of this size in “{nameOf(project, container)}”; they stay together
-          </span>
+      {alike.length > 0 && (
+        <label className="mt-1.5 block border-t border-hairline pt-1.5 text-[11.5px] text-ink-2">
+          Put it on
+          <select
+            aria-label="Put it on"
+            value={within ?? ""}
+            onChange={(event) => setWithin(event.target.value || undefined)}
+            className="mt-0.5 block h-6 w-full border border-hairline bg-paper text-[12px] text-ink"
+          >
+            <option value="">this picture alone</option>
+            {alike.map(({ container, screens }) => (
+              <option key={container} value={container}>
+                all {screens} of this size in {nameOf(project, container)}, kept together
+              </option>
+            ))}
+          </select>
         </label>
       )}
       <p className="m-0 mt-1.5 text-[11px] text-ink-2">Enter takes the first. Esc {label === undefined ? "leaves it" : "goes back"}.</p>
@@ -108,6 +117,8 @@ function WhatList({ project, screen, picture, onPick, onName }: WhatProps) {
   }, [project, screen, picture]);
   const shown = rankedByName(controls, name, (one) => [one.label, noteOf(project, one)]).slice(0, LISTED);
   const exact = shown.find((one) => name !== "" && sameName(one.label, name));
+  // What is there and begins so comes before what would be new.
+  const first = shown.filter((one) => name !== "" && (one === exact || begins(one.label, name)));
   const fresh = name !== "" && !exact && (
     <Command.Item value="new" onSelect={() => onName(name)} className={ROW}>
       <span className="font-semibold text-accent">+ “{name}”</span>
@@ -132,15 +143,16 @@ function WhatList({ project, screen, picture, onPick, onName }: WhatProps) {
         className="h-7 w-full border border-ink bg-paper px-1.5 text-[12.5px]"
       />
       <Command.List className="mt-1 max-h-[172px] overflow-y-auto">
-        {exact ? item(exact) : fresh}
-        {shown.filter((one) => one !== exact).map(item)}
+        {first.map(item)}
+        {fresh}
+        {shown.filter((one) => !first.includes(one)).map(item)}
       </Command.List>
     </Command>
   );
 }
 
 /** What a control is, or whose, in a word. */
-function noteOf(project: Project, { kind, on, element }: Control): string {
+export function noteOf(project: Project, { kind, on, element }: Control): string {
   switch (kind) {
     case "tab":
       return `tab of ${nameOf(project, on)}`;

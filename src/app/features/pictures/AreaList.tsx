@@ -4,6 +4,7 @@ import { areaProblem, type Control, controlsOf, isShared } from "../../../core/m
 import type { Area, Picture, Project } from "../../../core/model/schema.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Check } from "../../ui/Field.tsx";
+import { noteOf } from "./AreaForm.tsx";
 
 interface Props {
   project: Project;
@@ -82,7 +83,9 @@ export function AreaList({ project, screen, picture, chosen, area, alone, onAlon
           <ul className="m-0 list-none p-0">
             {others.map((one) => (
               <li key={one.control} className="flex items-center gap-1">
-                <span className="min-w-0 flex-1 truncate text-ink-2">{one.label}</span>
+                <span className="min-w-0 flex-1 truncate text-ink-2" title={one.label}>
+                  {one.label} {one.kind !== "element" && one.kind !== "lead" && <span className="text-[11px]">{noteOf(project, one)}</span>}
+                </span>
                 <Button
                   tone="link"
                   aria-label={`Give ${one.label} an area`}

@@ -38,11 +38,13 @@ interface Props {
   onChange: (area: Area, rect: Rect) => void;
   onRemove: (area: Area) => void;
   size: { width: number; height: number };
+  /** Pixels of the room that the picture stands in the middle of. */
+  room: number;
 }
 
 /** A picture with its areas: drawn by dragging over it; chosen, moved and sized by pointer or keys. */
 export function PictureStage(props: Props) {
-  const { project, screen, picture, url, luma, snap, chosen, onChoose, asked, onDrawn, onMake, onChange, onRemove, size } = props;
+  const { project, screen, picture, url, luma, snap, chosen, onChoose, asked, onDrawn, onMake, onChange, onRemove, size, room } = props;
   const frame = useRef<HTMLDivElement>(null);
   const stage = useStage({ picture, frame, luma, snap, drawn: onDrawn, chosen: onChoose, changed: onChange });
   const placed = ([x, y, w, h]: Rect): React.CSSProperties => ({
@@ -132,7 +134,7 @@ export function PictureStage(props: Props) {
           key={asked.join(" ")}
           screen={screen}
           picture={picture}
-          style={beside(asked, picture, size)}
+          style={beside(asked, picture, size, room)}
           onDone={(what) => onMake(asked, what)}
           onCancel={() => onDrawn(undefined)}
         />
@@ -141,10 +143,14 @@ export function PictureStage(props: Props) {
   );
 }
 
+/** Pixels that the form is wide. */
+const FORM = 286;
+
 /** The form stands beneath its area, or above where there is no room; over the picture where neither has. */
-function beside([x, y, w, h]: Rect, { size: [width, height] }: Picture, shown: { width: number; height: number }): React.CSSProperties {
+function beside([x, y, w, h]: Rect, { size: [width, height] }: Picture, shown: { width: number; height: number }, room: number): React.CSSProperties {
   const scale = shown.width / width;
   const middle = (x + w / 2) * scale;
-  const left = Math.max(-130, Math.min(middle - 143, shown.width - 286 + 130));
+  const side = Math.max(0, (room - shown.width) / 2 - 6);
+  const left = Math.max(-side, Math.min(middle - FORM / 2, shown.width + side - FORM));
   return (y + h / 2) * scale < (height * scale) / 2 ? { left, top: (y + h) * scale + 8 } : { left, bottom: shown.height - y * scale + 8 };
 }

@@ -133,6 +133,7 @@ function OneScreen({ project, screen, pictures }: { project: Project; screen: Sc
               onChange={(was, rect) => change(was, { ...was, at: rect })}
               onRemove={remove}
               size={sizeIn(picture, measured, wide)}
+              room={measured?.width ?? 0}
             />
           )}
         </div>
@@ -148,7 +149,7 @@ function OneScreen({ project, screen, pictures }: { project: Project; screen: Sc
             onChoose={setChosen}
             onChange={change}
             onRemove={remove}
-            onPlace={(control) => apply(areaEdit(session, project, screen.id, picture, middleOf(picture), { control, alike: false }))}
+            onPlace={(control) => apply(areaEdit(session, project, screen.id, picture, middleOf(picture), { control, within: undefined }))}
           />
           <div className="mt-3 border-t border-hairline pt-2">
             <Check label="Snap to edges of the picture" value={snap} onChange={setSnap} />

@@ -3,20 +3,22 @@ import { type Edit, quoted } from "../../../core/model/edits/edit.ts";
 import { applyEdit, together } from "../../../core/model/edits/kinds.ts";
 import { addArea } from "../../../core/model/edits/pictures.ts";
 import { elementsOf, lookup, ownersAround } from "../../../core/model/lookup.ts";
-import { alikePictures } from "../../../core/model/pictures.ts";
 import type { Element, Picture, Project } from "../../../core/model/schema.ts";
 import type { Rect } from "../../../core/pictures/snap.ts";
 import { type LinkTarget, linkOf } from "../../session/actions/linking.ts";
 import type { Session } from "../../session/session.ts";
 
 /** What a new area is for: a control that is there, or a new element with where it leads. */
-export type NewArea = { control: string; alike: boolean } | { label: string; kind: Element["kind"]; to: LinkTarget | undefined; alike: boolean };
+export type NewArea = ({ control: string } | { label: string; kind: Element["kind"]; to: LinkTarget | undefined }) & {
+  /** The container on all of whose pictures alike it is to be; the screen alone without. */
+  within: string | undefined;
+};
 
 /** The edit that makes an area with what it is for; one step to undo. */
 export function areaEdit(session: Session, project: Project, screen: string, picture: Picture, at: Rect, what: NewArea): Edit {
-  if ("control" in what) return addArea(project, screen, picture, { at, control: what.control }, what.alike);
+  if ("control" in what) return addArea(project, screen, picture, { at, control: what.control }, what.within);
   // On all pictures alike it is one element, which the container has.
-  const place = what.alike ? (sharedOn(project, screen) ?? screen) : screen;
+  const place = what.within ?? screen;
   const taken = new Set([screen, ...ownersAround(project, screen).map(({ id }) => id)].flatMap((id) => elementsOf(project, id).map((e) => e.id)));
   const fresh = freshElementId(project, place, what.label);
   const id = taken.has(fresh) ? freshElementId({ ...project, screens: [], containers: [] }, place, `${what.label} ${taken.size + 1}`) : fresh;
@@ -28,20 +30,6 @@ export function areaEdit(session: Session, project: Project, screen: string, pic
     lookup(linked)
       .screens.get(screen)
       ?.pictures?.find(({ file }) => file === picture.file) ?? picture;
-  const area = addArea(linked, screen, own, { at, control: id }, what.alike);
+  const area = addArea(linked, screen, own, { at, control: id }, what.within);
   return together(`Add ${what.kind} ${quoted(what.label)} with its area`, [added, ...(link ? [link] : []), area]);
-}
-
-/** The container that a control on all of a screen's pictures alike belongs to: the one that holds the screen. */
-export function sharedOn(project: Project, screen: string): string | undefined {
-  return lookup(project).owners.get(screen)?.id;
-}
-
-/** How many other pictures are like one: of the same size, in the same container. */
-export function alikeCount(project: Project, screen: string, picture: Picture): number {
-  return new Set(
-    alikePictures(project, screen, picture)
-      .filter((one) => one.screen !== screen)
-      .map((one) => one.screen),
-  ).size;
 }

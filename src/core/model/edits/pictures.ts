@@ -69,15 +69,15 @@ export const removesArea = editKind("removeArea", z.strictObject({ on: On, area:
 );
 
 /**
- * Adds an area to a picture and to the screen's others of the same size, such as the dark one. With `alike`, to all pictures like it whose
- * screens have the same control, once each.
+ * Adds an area to a picture and to the screen's others of the same size, such as the dark one. With a container, to all pictures in it that
+ * are like it and whose screens have the same control, once each.
  */
-export function addArea(project: Project, screen: string, picture: Picture, area: Area, alike = false): Edit {
+export function addArea(project: Project, screen: string, picture: Picture, area: Area, within?: string): Edit {
   const control = controlNamed(project, screen, area.control);
-  const others = alikePictures(project, screen, picture).filter((one) => {
+  const others = alikePictures(project, screen, picture, within).filter((one) => {
     if (one.picture.file === picture.file) return false;
     if (one.screen === screen) return !one.picture.areas.some((known) => isSame(known, area));
-    const there = alike ? controlNamed(project, one.screen, area.control) : undefined;
+    const there = controlNamed(project, one.screen, area.control);
     return there !== undefined && there.kind === control?.kind && !one.picture.areas.some((known) => known.control === area.control);
   });
   const on = [{ screen, file: picture.file }, ...others.map((one) => ({ screen: one.screen, file: one.picture.file }))];
@@ -90,12 +90,16 @@ export function addArea(project: Project, screen: string, picture: Picture, area
  */
 export function keptTogether(project: Project, screen: string, picture: Picture, area: Area): On {
   const control = controlNamed(project, screen, area.control);
-  const own = { screen, file: picture.file };
   const shared = control !== undefined && isShared(control, screen);
-  const others = alikePictures(project, screen, picture).filter(
-    (one) => one.picture.file !== picture.file && (shared || one.screen === screen) && one.picture.areas.some((a) => isSame(a, area)),
-  );
-  return [own, ...others.map((one) => ({ screen: one.screen, file: one.picture.file }))];
+  const same = (other: string) => {
+    const there = controlNamed(project, other, area.control);
+    return there !== undefined && there.kind === control?.kind && (there.kind !== "element" || there.on === control.on);
+  };
+  const others = project.screens
+    .filter(({ id }) => id === screen || (shared && same(id)))
+    .flatMap(({ id }) => alikePictures(project, id, picture))
+    .filter((one) => one.picture.file !== picture.file && one.picture.areas.some((a) => isSame(a, area)));
+  return [{ screen, file: picture.file }, ...others.map((one) => ({ screen: one.screen, file: one.picture.file }))];
 }
 
 /** Moves an area, makes it larger or smaller, or has it stand for something else; together with the same on other pictures unless `alone`. */
