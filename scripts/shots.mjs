@@ -73,12 +73,6 @@ for (const theme of ["light", "dark"]) {
       .getByRole("button", { name: /Goes to|Pushes|Switches/ })
       .click();
     await shot(page, "leg");
-    await page.locator("[data-card][data-place=hive] [data-row=photo]").click();
-    await page.keyboard.press("l");
-    await page.keyboard.type("notes");
-    await page.waitForTimeout(300);
-    await shot(page, "target", page.locator("[cmdk-item]").first());
-    await page.keyboard.press("Escape");
     await page.locator("[data-card][data-place=hive] [data-row=notes]").click();
     await page
       .getByLabel("Inspector")
@@ -125,6 +119,23 @@ for (const theme of ["light", "dark"]) {
     await shot(page, "projects", page.getByRole("link", { name: "Hollowcomb" }));
   }
   await page.context().close();
+}
+// Screens with pictures, an area chosen and a sheet up on the device.
+{
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: "dark", reducedMotion: "reduce" });
+  const page = await context.newPage();
+  await page.goto(served.address);
+  await page.getByRole("button", { name: "Oddglove" }).click();
+  await page.getByTestId("proof").filter({ hasText: "Proved" }).waitFor({ timeout: 30_000 });
+  await page.getByRole("link", { name: "Pictures" }).click();
+  await page.getByRole("list", { name: "Screens" }).getByRole("button", { name: "Find", exact: true }).click();
+  await page.getByRole("button", { name: "Area for It is mine" }).click();
+  const device = page.getByTestId("device");
+  await device.getByRole("button", { name: "Begin" }).click();
+  await device.getByRole("button", { name: /Tartan umbrella/ }).click();
+  await device.getByRole("button", { name: "It is mine" }).click();
+  await shot(page, "pictures-dark", device.locator("[data-layer] img"));
+  await context.close();
 }
 // Three hundred screens as names.
 const { writeProject } = await import(pathToFileURL(await bundled("src/core/model/write.ts", "write.mjs")).href);
