@@ -21,6 +21,14 @@ async function opened(page: Page, demo: string | RegExp) {
   await expect(page.getByTestId("proof")).toContainText("Proved");
 }
 
+/** Goes to a screen's picture, and chooses one of its areas. */
+async function choosePicture(page: Page) {
+  await page.getByRole("link", { name: "Pictures" }).click();
+  await page.getByRole("list", { name: "Screens" }).getByRole("button", { name: "Find", exact: true }).click();
+  await page.getByRole("button", { name: "Area for It is mine" }).click();
+  await expect(page.getByLabel("It stands for")).toBeVisible();
+}
+
 /** Everything that a view, a sheet or a menu can be, one by one, so that no test runs long. */
 const SHOWN: ReadonlyArray<[name: string, demo: string | RegExp, show: (page: Page) => Promise<void>]> = [
   ["the map", "its first draft", async () => {}],
@@ -57,6 +65,22 @@ const SHOWN: ReadonlyArray<[name: string, demo: string | RegExp, show: (page: Pa
       await expect(page.getByLabel("The leg that was just made")).toBeVisible();
     },
   ],
+  ["pictures, with an area chosen", "Oddglove", (page) => choosePicture(page)],
+  [
+    "what an area that was drawn is for",
+    "Oddglove",
+    async (page) => {
+      await choosePicture(page);
+      const box = await page.getByTestId("picture").boundingBox();
+      if (!box) throw new Error("the picture is shown");
+      await page.mouse.move(box.x + box.width * 0.2, box.y + box.height * 0.76);
+      await page.mouse.down();
+      await page.mouse.move(box.x + box.width * 0.7, box.y + box.height * 0.82, { steps: 4 });
+      await page.mouse.up();
+      await expect(page.getByRole("dialog", { name: "What is in this area?" })).toBeVisible();
+    },
+  ],
+  ["no pictures yet", /Open Hollowcomb/, (page) => page.getByRole("link", { name: "Pictures" }).click()],
   ["the palette", /Open Hollowcomb/, (page) => sheet(page, "Control+k")],
   ["the keys", /Open Hollowcomb/, (page) => sheet(page, "?")],
   ["the facts", /Open Hollowcomb/, (page) => sheet(page, "f")],

@@ -120,6 +120,26 @@ test("a control on all pictures alike is one, drawn once and moved together, by 
   await expect.poll(areas).toEqual([20, 20, 20]);
 });
 
+test("an area is drawn by a finger", async ({ browser }) => {
+  const context = await browser.newContext({ hasTouch: true, reducedMotion: "reduce", viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await begin(page, "Home.png", "List.png");
+  await expect(page.getByTestId("picture").locator("img")).toHaveJSProperty("complete", true);
+  const box = await page.getByTestId("picture").boundingBox();
+  if (!box) throw new Error("there is a picture");
+  const scale = box.width / 390;
+  const session = await context.newCDPSession(page);
+  const touch = (type: "touchStart" | "touchMove" | "touchEnd", x = 0, y = 0) =>
+    session.send("Input.dispatchTouchEvent", { type, touchPoints: type === "touchEnd" ? [] : [{ x: box.x + x * scale, y: box.y + y * scale }] });
+  const [x, y, w, h] = BUTTON;
+  await touch("touchStart", x + 3, y - 4);
+  for (let i = 1; i <= 6; i++) await touch("touchMove", x + (w * i) / 6, y + ((h + 3) * i) / 6);
+  await touch("touchEnd");
+  await say(page, "Go on", "List");
+  expect((await documentOf(page)).screens[0]?.pictures?.[0]?.areas.map(({ at }) => at)).toEqual([[...BUTTON]]);
+  await context.close();
+});
+
 test("an area is moved and sized by the pointer, given another control, and one over what has none is offered it", async ({ page }) => {
   await begin(page, "Home.png", "List.png");
   await strip(page).getByRole("button", { name: "Home", exact: true }).click();

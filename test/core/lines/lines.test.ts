@@ -123,7 +123,7 @@ describe("lines read", () => {
 });
 
 describe("lines told", () => {
-  it.each(["hollowcomb", "hollowcomb-first-draft", "tidewatch"])("%s comes back as the same lines, and loses only what is listed", (name) => {
+  it.each(["hollowcomb", "hollowcomb-first-draft", "tidewatch", "oddglove"])("%s comes back as the same lines, and loses only what is listed", (name) => {
     const project = demo(name);
     const text = toLines(project);
     const again = built(text);

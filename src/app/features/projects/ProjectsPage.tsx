@@ -132,7 +132,7 @@ export function ProjectsPage() {
           className="border border-ink bg-sheet p-4 text-left hover:bg-band"
         >
           <span className="caption block text-[15px]">Start empty</span>
-          <span className="mt-1 block text-[12.5px] text-ink-2">One bare screen; add the rest by name.</span>
+          <span className="mt-1 block text-[12.5px] text-ink-2">One bare screen; add the rest by name, or drop pictures of them.</span>
         </button>
         <button type="button" onClick={() => file.current?.click()} className="border border-dashed border-ink bg-sheet p-4 text-left hover:bg-band">
           <span className="caption block text-[15px]">Open a file</span>
