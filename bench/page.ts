@@ -148,7 +148,7 @@ interface TraceEvent {
 const SCRIPTING = new Set(["EventDispatch", "FunctionCall", "TimerFire", "FireAnimationFrame", "RunMicrotasks", "EvaluateScript", "FireIdleCallback"]);
 
 /** Milliseconds of scripting on the page's own thread in each frame that it makes while something is done, from a trace of the browser. */
-async function frames(page: Page, count: number, act: (i: number) => Promise<void>): Promise<number[]> {
+export async function frames(page: Page, count: number, act: (i: number) => Promise<void>): Promise<number[]> {
   const browser = page.context().browser();
   if (!browser) throw new Error("the page has a browser");
   await browser.startTracing(page, { categories: ["devtools.timeline", "disabled-by-default-devtools.timeline"] });
