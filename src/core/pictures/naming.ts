@@ -23,11 +23,16 @@ export function freshFile(taken: { has(file: string): boolean }, file: string): 
   for (let n = 2; ; n++) if (!taken.has(`${base}-${n}${ending}`)) return `${base}-${n}${ending}`;
 }
 
-/** The screen that a picture's file is named for, by name or id; what the name says of width and dark is told apart. */
-export function screenNamed(project: Project, file: string): { name: string; screen: Screen | undefined; for?: Picture["for"]; dark?: true } {
+/** A file's name without its folder, ending, density and number: `01 Start@2x.png` is `Start`. */
+export function plainName(file: string): string {
   const whole = (file.split(/[/\\]/).at(-1) ?? file).replace(/\.[A-Za-z0-9]+$/, "").replace(/@\d+(\.\d+)?x$/i, "");
   // Pictures are often numbered, so that they lie in order.
-  const bare = whole.replace(/^\d{1,3}[\s._-]+(?=\S)/, "");
+  return whole.replace(/^\d{1,3}[\s._-]+(?=\S)/, "");
+}
+
+/** The screen that a picture's file is named for, by name or id; what the name says of width and dark is told apart. */
+export function screenNamed(project: Project, file: string): { name: string; screen: Screen | undefined; for?: Picture["for"]; dark?: true } {
+  const bare = plainName(file);
   const exact = project.screens.find((s) => plain(s.name) === plain(bare) || plain(s.id) === plain(bare));
   if (exact) return { name: bare, screen: exact };
   let rest = bare;

@@ -10,7 +10,7 @@ import { lookup, nameOf } from "../model/lookup.ts";
 import { pictureFiles } from "../model/pictures.ts";
 import type { Picture, Project } from "../model/schema.ts";
 import { ENDINGS, type PictureKind } from "./header.ts";
-import { freshPictureFile, screenNamed } from "./naming.ts";
+import { freshPictureFile, plainName, screenNamed } from "./naming.ts";
 
 /** A picture that comes in: what its file was called, and what it is. */
 export interface Incoming {
@@ -46,7 +46,10 @@ export function takePictures(
   const apply = (edit: Edit) => {
     now = applyEdit(now, edit);
   };
-  for (const { name, kind, size } of pictures) {
+  // The files come back in the order in which they were given.
+  const files = new Map<Incoming, string>();
+  for (const incoming of isBare(project) ? startFirst(pictures) : pictures) {
+    const { name, kind, size } = incoming;
     const named = screenNamed(now, name);
     let screen = onto === undefined || pictures.length > 1 ? named.screen : lookup(now).screens.get(onto);
     if (!screen && isBare(now)) {
@@ -67,7 +70,7 @@ export function takePictures(
     const kept = keyOf(screen.pictures ?? [], named, size);
     const file = freshPictureFile(known, screen, kept, ENDINGS[kind]);
     known.add(file);
-    out.files.push(file);
+    files.set(incoming, file);
     const old = screen.pictures?.find((p) => p.for === kept.for && (p.dark ?? false) === (kept.dark ?? false));
     const picture: Picture = old ? newVersion(old, file, size) : { file, size: [...size], ...kept, ...likeOf(screen.pictures ?? [], size) };
     if (old) {
@@ -79,6 +82,7 @@ export function takePictures(
     }
     apply(putPicture(now, screen.id, picture, old?.file));
   }
+  out.files = pictures.flatMap((one) => files.get(one) ?? []);
   return { edit: difference(project, now, nameFor(now, out)), ...out };
 }
 
@@ -98,6 +102,19 @@ function isBare({ screens, containers, legs }: Project): boolean {
 function likeOf(pictures: readonly Picture[], size: readonly [number, number]): Pick<Picture, "holds" | "areas"> {
   const like = pictures.find((p) => Math.abs(p.size[0] * size[1] - p.size[1] * size[0]) <= Math.max(p.size[0], size[0]));
   return { holds: (like ?? pictures[0])?.holds ?? "screen", areas: like ? newVersion(like, like.file, size).areas : [] };
+}
+
+/** What the screen is called that an app begins with, the likeliest first. */
+const STARTS: readonly RegExp[] = [/^(launch|splash)/i, /^(welcome|start|onboarding|intro)/i, /^(sign ?in|log ?in)$/i, /^(home|index|main)$/i];
+
+/** Pictures that are not numbered come by name: the one that is called like a beginning goes first, and with it those of the same screen. */
+function startFirst(pictures: readonly Incoming[]): readonly Incoming[] {
+  if (pictures.every(({ name }) => /^\d/.test(name))) return pictures;
+  for (const start of STARTS) {
+    const first = pictures.find(({ name }) => start.test(plainName(name)));
+    if (first) return [first, ...pictures.filter((one) => one !== first)];
+  }
+  return pictures;
 }
 
 type Shape = NonNullable<Picture["for"]>;

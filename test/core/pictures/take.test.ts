@@ -31,6 +31,14 @@ describe("pictures that come in", () => {
     expect(filesIn(after)).toEqual({ Welcome: ["welcome.png"], "Sign in": ["signIn.png"], Home: ["home.png"] });
   });
 
+  it("that are not numbered begin with the one that is called like a beginning, and keep their files in the order given", () => {
+    const { after, files } = take(emptyProject("App"), [phone("Basket.png"), phone("Home.png"), phone("Welcome.png"), phone("Welcome dark.png")]);
+    expect(after.screens.map(({ name }) => name)).toEqual(["Welcome", "Basket", "Home"]);
+    expect(after.screens[0]?.pictures?.map(({ file }) => file)).toEqual(["welcome.png", "welcome-dark.png"]);
+    expect(files).toEqual(["basket.png", "home.png", "welcome.png", "welcome-dark.png"]);
+    expect(take(emptyProject("App"), [phone("01 Basket.png"), phone("02 Home.png")]).after.screens[0]?.name).toBe("Basket");
+  });
+
   it("go to the screens of their names, the dark and the wide beside the others; new names make screens", () => {
     const { after, made } = take(shop(), [phone("goods.png"), phone("Goods dark.png"), phone("goods-wide.webp", [1200, 800]), phone("Help.png")], {
       beside: "cart",
