@@ -24,6 +24,33 @@ export function readProject(text: string): ReadResult {
   return readProjectData(data);
 }
 
+/** Objects and lists within one another, at most; what goes deeper would not fit on the stack of whoever reads it. */
+const DEEPEST = 100;
+
+interface Visited {
+  value: object;
+  key: PropertyKey;
+  above: Visited | undefined;
+  depth: number;
+}
+
+/** The path of a value that is nested too deep; without a stack of calls, which it could be too deep for. */
+function tooDeep(data: object): string | undefined {
+  const queue: Visited[] = [{ value: data, key: "", above: undefined, depth: 0 }];
+  for (let one = queue.pop(); one; one = queue.pop()) {
+    if (one.depth > DEEPEST) {
+      const keys: PropertyKey[] = [];
+      for (let at: Visited | undefined = one; at?.above; at = at.above) keys.unshift(at.key);
+      // Where it begins is what helps; the rest would fill the screen.
+      return pathText(keys.slice(0, 6));
+    }
+    for (const [key, value] of Object.entries(one.value))
+      if (typeof value === "object" && value !== null)
+        queue.push({ value, key: Array.isArray(one.value) ? Number(key) : key, above: one, depth: one.depth + 1 });
+  }
+  return undefined;
+}
+
 /** As {@link readProject}, for a value that has already been parsed from JSON. */
 export function readProjectData(data: unknown): ReadResult {
   if (typeof data !== "object" || data === null || Array.isArray(data)) return fail("", inWords(data), `an object with "format": "${FORMAT}"`);
@@ -31,6 +58,8 @@ export function readProjectData(data: unknown): ReadResult {
   const newer = typeof format === "string" ? /^etape\/(\d+)$/.exec(format) : null;
   if (newer && Number(newer[1]) > 1)
     return fail("format", JSON.stringify(format), `"${FORMAT}": this document was written by a newer Etape; update this one to open it`);
+  const deep = tooDeep(data);
+  if (deep !== undefined) return fail(deep, `values nested more than ${DEEPEST} deep`, `at most ${DEEPEST}`);
   const parsed = ProjectSchema.safeParse(data);
   const shape = parsed.success ? [] : parsed.error.issues.flatMap((issue) => problemsOf(issue, data));
   const problems = [...shape, ...identityProblems(data)];
