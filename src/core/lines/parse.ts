@@ -23,6 +23,8 @@ const RULE_PARTS: Record<RuleNode["kind"], string[]> = { never: ["after", "until
 export const TAKEN_IN_RULE = new RegExp(`(^|\\s)(${RULE_WORDS.join("|")})(\\s|$)|^way in `);
 /** Lines that are read at most. */
 const MOST = 20_000;
+/** Containers within one another, at most. */
+const DEEPEST = 60;
 const KINDS = ["button", "icon", "link", "field", "switch", "text", "image", "pager"] as const;
 const DOINGS = ["back", "up", "close", "menu", "open menu", "close menu", "leave", "go on", "nothing"] as const;
 
@@ -40,6 +42,7 @@ class Parser {
   private readonly lines: Lines = { facts: [], rows: [], ways: [], places: [], rules: [] };
   private readonly problems: LineProblem[] = [];
   private open: Open[] = [];
+  private tooDeep = false;
 
   read(text: string) {
     const all = text.replace(/^\ufeff/, "").split(/\r\n|\r|\n/);
@@ -87,6 +90,11 @@ class Parser {
     const node: PlaceNode = { ...this.named(head), elements: rest && rest.text !== "" ? this.elements(rest) : [], members: [] };
     if (node.name === "") return this.wrong(piece, `found “${shown(piece.text)}”, expected the name of a screen or container`);
     while (this.open.length > 0 && (this.open.at(-1)?.indent ?? 0) >= indent) this.open.pop();
+    if (this.open.length >= DEEPEST) {
+      if (!this.tooDeep) this.wrong(piece, `stands in ${this.open.length} containers; at most ${DEEPEST} lie in one another`);
+      this.tooDeep = true;
+      return;
+    }
     const around = this.open.at(-1);
     (around ? around.place.members : this.lines.places).push(node);
     this.open.push({ indent, place: node });

@@ -1,5 +1,9 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
+import { fromScxml } from "../../../src/core/handoff/in/scxml.ts";
+import { fromSitemap } from "../../../src/core/handoff/in/sitemap.ts";
+import { fromLines } from "../../../src/core/lines/build.ts";
+import { compile } from "../../../src/core/model/expression.ts";
 import { readProject, SIZE_LIMIT } from "../../../src/core/model/read.ts";
 import { decodeUtf8 } from "../../../src/core/model/utf8.ts";
 import { writeProject } from "../../../src/core/model/write.ts";
@@ -84,6 +88,26 @@ describe("damaged documents", () => {
       }
     for (const what of Object.keys(DAMAGE)) expect(refused[what], what).toBeGreaterThan(20);
     expect(({} as Record<string, unknown>).polluted).toBeUndefined();
+  });
+
+  it("in quick lines, a state chart or a sitemap, nested without end, are refused or read, and never fail", () => {
+    const lines = fromLines(Array.from({ length: 3_000 }, (_, i) => `${" ".repeat(i)}S${i}`).join("\n"));
+    expect(lines.ok ? [] : lines.problems).toEqual([{ line: 61, column: 61, message: "stands in 60 containers; at most 60 lie in one another" }]);
+    expect(fromScxml(`<scxml>${"<state>".repeat(20_000)}${"</state>".repeat(20_000)}</scxml>`, "x").ok).toBeTypeOf("boolean");
+    expect(fromSitemap(`<urlset>${"<url>".repeat(50_000)}`, "x").ok).toBe(false);
+  });
+
+  it("hold no expression that fails or hangs: deep in parentheses, negations, sums, choices, members and lists", () => {
+    const scope = { names: { fact: { fields: { f: "boolean" as const } } }, records: {} };
+    const deep = {
+      parentheses: `${"(".repeat(999)}true${")".repeat(999)}`,
+      negations: `${"!".repeat(1_990)}true`,
+      sums: `1${"+1".repeat(990)}==1`,
+      conditionals: `${"true?".repeat(390)}1${":1".repeat(390)}`,
+      members: `a${".b".repeat(990)}`,
+      lists: `${"[".repeat(990)}${"]".repeat(990)}`,
+    };
+    for (const [what, source] of Object.entries(deep)) expect(compile(source, scope).ok, what).toBeTypeOf("boolean");
   });
 
   it("are refused by size before anything is parsed, and as bytes where they are no UTF-8", () => {

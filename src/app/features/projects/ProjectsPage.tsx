@@ -75,18 +75,26 @@ export function ProjectsPage() {
       go(`/p/${id}`, { state: { lost } });
     }
   };
-  const openDemo = async (name: keyof typeof DEMOS) => openText(`${name}.etape.json`, (await DEMOS[name]()).default, await picturesOfDemo(name));
+  /** Opens a document with its pictures; says why it was not opened, such as for want of room. */
+  const openPictured = async (file: string, name: string, text: string, pictures: Map<string, Blob>) => {
+    try {
+      await openText(name, text, pictures);
+    } catch (error) {
+      setRefused({ file, problems: [{ path: "", found: error instanceof Error ? error.message : String(error), expected: "" }] });
+    }
+  };
+  const openDemo = async (name: keyof typeof DEMOS) => {
+    const file = `${name}.etape.json`;
+    // Without its pictures it is drawn as sketches, and the checker says what is missing.
+    await openPictured(file, file, (await DEMOS[name]()).default, await picturesOfDemo(name).catch(() => new Map<string, Blob>()));
+  };
   /** A document and its pictures in one file. */
   const openZip = async (name: string, bytes: Uint8Array) => {
     const { unpacked } = await import("../../../core/pictures/zip.ts");
     const read = unpacked(bytes);
     if (!read.ok) return setRefused({ file: name, problems: [{ path: "", found: read.message, expected: "a file that was exported from here" }] });
     const pictures = new Map([...read.packed.pictures].map(([file, data]) => [file, new Blob([new Uint8Array(data)])]));
-    try {
-      await openText(`${read.packed.name}.etape.json`, read.packed.text, pictures);
-    } catch (error) {
-      setRefused({ file: name, problems: [{ path: "", found: error instanceof Error ? error.message : String(error), expected: "" }] });
-    }
+    await openPictured(name, `${read.packed.name}.etape.json`, read.packed.text, pictures);
   };
   const openFile = async (chosen: File | undefined) => {
     if (!chosen) return;
