@@ -46,6 +46,17 @@
  * generate(project, "typescript").map((file) => file.name); // => ["navigation.ts"]
  * planData(project).legs.open.move; // => [{"op":"stack","of":"nearest"},{"op":"push","make":"tea"}]
  * ```
+ *
+ * **Pictures.** What an area of a screen's picture can stand for, and a document with its pictures in one file. The checker is told
+ * which files are there, and says what is missing.
+ * ```ts
+ * controlsOf(project, "home").map((one) => one.control); // => ["row", "lead"]
+ * const tall = { file: "home.png", size: [390, 844], holds: "screen", areas: [{ at: [20, 90, 350, 64], control: "row" }] };
+ * const faced = applyEdit(project, putPicture(project, "home", tall));
+ * check(faced, { pictures: {} }).findings.map((finding) => finding.code); // => ["missing-picture"]
+ * check(faced, { pictures: { "home.png": { size: [390, 844] } } }).findings; // => []
+ * readHeader(new Uint8Array([60, 115, 118, 103, 62])).message; // => "It is an SVG; pictures are PNG, JPEG, WebP or AVIF."
+ * ```
  */
 
 export { check } from "./check/check.ts";
@@ -64,9 +75,13 @@ export { changeContainer, changeElement, changeEntrance, changeFact, changeLeg, 
 export type { Edit } from "./model/edits/edit.ts";
 export { applyEdit, invertEdit, readEdit, together } from "./model/edits/kinds.ts";
 export { linkElement } from "./model/edits/link.ts";
+export { putPicture } from "./model/edits/pictures.ts";
+export { type Control, controlsOf, type PictureFiles, pictureFiles, pictureFor } from "./model/pictures.ts";
 export { type Problem, type ReadResult, readProject, readProjectData } from "./model/read.ts";
-export type { Container, Element, Entrance, Fact, Leg, Move, NavEvent, Project, RecordType, Screen, Trigger, Walk } from "./model/schema.ts";
+export type { Area, Container, Element, Entrance, Fact, Leg, Move, NavEvent, Picture, Project, RecordType, Screen, Trigger, Walk } from "./model/schema.ts";
 export { projectJsonSchema, writeProject } from "./model/write.ts";
+export { type Header, readHeader } from "./pictures/header.ts";
+export { type Packed, packed, unpacked } from "./pictures/zip.ts";
 export type { PlanData } from "./plan/data.ts";
 export type { Plan } from "./plan/plan.ts";
 export { planData, planHash, planOf } from "./plan/planOf.ts";
