@@ -4,6 +4,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { expect, type Locator, type Page, test } from "@playwright/test";
+import { writeProject } from "../../src/core/model/write.ts";
+import { packed } from "../../src/core/pictures/zip.ts";
 import { pngOf } from "../pictures/png.ts";
 import { documentOf } from "./open.ts";
 
@@ -317,6 +319,22 @@ test("a document goes out with its pictures as one file, and comes in again with
   await page.goto("/");
   await page.getByLabel("Project file").setInputFiles({ name: "x.zip", mimeType: "application/zip", buffer: Buffer.from("no zip at all") });
   await expect(page.getByRole("alert")).toContainText("It is no zip that can be read");
+});
+
+test("a project is replaced by a file with other pictures of the same names, and taken back with its own", async ({ page }) => {
+  await begin(page, "Home.png", "List.png");
+  const zip = packed({
+    name: "other",
+    text: writeProject(await documentOf(page)),
+    pictures: new Map([["home.png", new Uint8Array(screenshot(90, 700))]]),
+  });
+  await page.getByRole("link", { name: "Versions" }).click();
+  await page.getByLabel("Replace with a file…").setInputFiles({ name: "other.etape.zip", mimeType: "application/zip", buffer: Buffer.from(zip) });
+  await expect(page.getByText(/^Replace with other\.etape\.zip/)).toBeVisible();
+  const files = async () => (await documentOf(page)).screens.map((s) => s.pictures?.[0]?.file);
+  await expect.poll(files).toEqual(["home-2.png", "list.png"]);
+  await page.getByRole("button", { name: "Take back" }).first().click();
+  await expect.poll(files).toEqual(["home.png", "list.png"]);
 });
 
 async function openDemo(page: Page): Promise<Locator> {

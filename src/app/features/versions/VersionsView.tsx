@@ -2,10 +2,11 @@ import { useLiveQuery } from "dexie-react-hooks";
 import { useRef, useState } from "react";
 import { difference } from "../../../core/model/edits/revise.ts";
 import type { Project } from "../../../core/model/schema.ts";
+import { handOut } from "../../session/actions/exporting.ts";
 import { useDocument, useLensing, useNotices, useSession } from "../../session/hooks.ts";
+import { withPicturesKept } from "../../session/storage/packed.ts";
 import { deleteVersion, documentOf, keepVersion, renameVersion, type VersionHead, versionsOf } from "../../session/storage/versions.ts";
 import { Button } from "../../ui/Button.tsx";
-import { download } from "../../ui/download.ts";
 import { NameField } from "../../ui/NameField.tsx";
 import { readFile } from "../../ui/readFile.ts";
 
@@ -40,9 +41,12 @@ export function VersionsView() {
     setRefused(undefined);
     const read = await readFile(file);
     if (!read.ok) return setRefused(read.message);
-    if (what === "replace") return takeBack(`Replace with ${file.name}`, `Before ${file.name}`, read.project);
-    const id = await keepVersion(session.id, file.name, read.project, "file");
-    against({ id, name: file.name, project: read.project });
+    // Its pictures are kept with those of the project, for it may be taken back later.
+    const { project: came, refused: lost } = await withPicturesKept(session.id, read.project, read.pictures);
+    if (lost.length > 0) setRefused(lost.join(" "));
+    if (what === "replace") return takeBack(`Replace with ${file.name}`, `Before ${file.name}`, came);
+    const id = await keepVersion(session.id, file.name, came, "file");
+    against({ id, name: file.name, project: came });
     session.go("map");
   };
   return (
@@ -91,7 +95,11 @@ export function VersionsView() {
                   .then((was) => takeBack(`Take back “${version.name}”`, `Before “${version.name}”`, was))
                   .catch(failed)
               }
-              onExport={() => void documentOf(version.id).then(download).catch(failed)}
+              onExport={() =>
+                void documentOf(version.id)
+                  .then((was) => handOut(session.id, was))
+                  .catch(failed)
+              }
               onRename={(next) => void renameVersion(version.id, next).catch(failed)}
               onDelete={() => void deleteVersion(version.id).catch(failed)}
             />
@@ -165,7 +173,7 @@ function FileButton({ says, onFile }: { says: string; onFile: (file: File) => vo
       <input
         ref={input}
         type="file"
-        accept=".json,application/json"
+        accept=".json,.zip,application/json,application/zip"
         aria-label={says}
         className="hidden"
         onChange={(event) => {

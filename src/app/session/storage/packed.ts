@@ -1,6 +1,7 @@
 import { pictureFiles } from "../../../core/model/pictures.ts";
 import type { Project } from "../../../core/model/schema.ts";
 import { writeProject } from "../../../core/model/write.ts";
+import { freshFile } from "../../../core/pictures/naming.ts";
 import { PictureWorkers } from "../../worker/pictures.ts";
 import { db, type PictureRow } from "./db.ts";
 import { keepPictures, noRoomFor, picturesOf } from "./pictures.ts";
@@ -35,6 +36,42 @@ export async function createWithPictures(project: Project, pictures: ReadonlyMap
   await keepPictures(rows);
   await createProject(project, db, id);
   return { id, refused };
+}
+
+/**
+ * A document from elsewhere with its pictures kept in a project that is there: under another name where another picture has theirs, so that
+ * what the project shows now stays. What was refused is told.
+ */
+export async function withPicturesKept(
+  projectId: string,
+  project: Project,
+  pictures: ReadonlyMap<string, Blob>,
+): Promise<{ project: Project; refused: string[] }> {
+  const there = new Map((await picturesOf(projectId)).map((row) => [row.file, row]));
+  const named = new Set(pictureFiles(project));
+  const { rows, refused } = await preparedRows(projectId, new Map([...pictures].filter(([file]) => named.has(file))));
+  const names = new Map<string, string>();
+  const fresh: PictureRow[] = [];
+  const taken = new Set(there.keys());
+  for (const row of rows) {
+    const old = there.get(row.file);
+    if (old && (await sameBytes(old.bytes, row.bytes))) continue;
+    const file = freshFile(taken, row.file);
+    taken.add(file);
+    names.set(row.file, file);
+    fresh.push({ ...row, file });
+  }
+  await keepPictures(fresh);
+  const screens = project.screens.map((screen) =>
+    screen.pictures ? { ...screen, pictures: screen.pictures.map((picture) => ({ ...picture, file: names.get(picture.file) ?? picture.file })) } : screen,
+  );
+  return { project: { ...project, screens }, refused };
+}
+
+async function sameBytes(a: Blob, b: Blob): Promise<boolean> {
+  if (a.size !== b.size) return false;
+  const [x, y] = [new Uint8Array(await a.arrayBuffer()), new Uint8Array(await b.arrayBuffer())];
+  return x.every((byte, i) => byte === y[i]);
 }
 
 /** The file `NAME.etape.zip` of a project, with those of its pictures that are kept. */
