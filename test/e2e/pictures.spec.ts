@@ -49,6 +49,8 @@ const device = (page: Page) => page.getByTestId("device");
 async function drag(page: Page, [x, y, w, h]: readonly [number, number, number, number], off = 4) {
   const picture = page.getByTestId("picture");
   await expect(picture.locator("img")).toHaveJSProperty("complete", true);
+  // Sides snap to edges once those are known.
+  await expect(picture).toHaveAttribute("data-edges", "known");
   const box = await picture.boundingBox();
   if (!box) throw new Error("there is a picture");
   const scale = box.width / 390;
@@ -126,7 +128,7 @@ test("an area is drawn by a finger", async ({ browser }) => {
   const context = await browser.newContext({ hasTouch: true, reducedMotion: "reduce", viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
   await begin(page, "Home.png", "List.png");
-  await expect(page.getByTestId("picture").locator("img")).toHaveJSProperty("complete", true);
+  await expect(page.getByTestId("picture")).toHaveAttribute("data-edges", "known");
   const box = await page.getByTestId("picture").boundingBox();
   if (!box) throw new Error("there is a picture");
   const scale = box.width / 390;

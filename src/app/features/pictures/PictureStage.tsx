@@ -71,6 +71,7 @@ export function PictureStage(props: Props) {
     <div
       ref={frame}
       data-testid="picture"
+      data-edges={luma ? "known" : "looked for"}
       className="relative shrink-0 cursor-crosshair touch-none select-none border border-ink/40"
       style={{ width: size.width, height: size.height }}
       onPointerDown={(event) => {

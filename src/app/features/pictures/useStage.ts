@@ -14,6 +14,8 @@ interface Going {
   from: { x: number; y: number };
   was: Rect;
   moved: boolean;
+  /** Where it is by now. */
+  rect?: Rect;
 }
 
 export interface Stage {
@@ -64,6 +66,24 @@ export function useStage(told: Told): Stage {
     setMoving(undefined);
   }, []);
 
+  const follow = (event: React.PointerEvent) => {
+    const move = going.current;
+    if (!move) return;
+    const { x, y, scale } = at(event);
+    const { picture, luma, snap } = now.current;
+    if (!move.moved && Math.hypot(x - move.from.x, y - move.from.y) < LEAST * scale) return;
+    move.moved = true;
+    const [dx, dy] = [x - move.from.x, y - move.from.y];
+    const free = move.grip === "draw" ? between(move.from, { x, y }) : pulled(move.was, move.grip, dx, dy);
+    const rect = within(snap && luma && !event.altKey ? snappedBy(luma, free, move.grip, Math.round(REACH * scale)) : (free.map(Math.round) as Rect), picture);
+    move.rect = rect;
+    if (move.grip === "draw") setDrawing(rect);
+    else if (move.area !== undefined) {
+      latest.current = { area: move.area, rect };
+      setMoving(latest.current);
+    }
+  };
+
   // Another picture: nothing of the last one goes on.
   const { file } = told.picture;
   useEffect(() => {
@@ -85,31 +105,17 @@ export function useStage(told: Told): Stage {
       now.current.chosen(on?.area);
       setDrawing(undefined);
     },
-    onMove: (event) => {
-      const move = going.current;
-      if (!move) return;
-      const { x, y, scale } = at(event);
-      const { picture, luma, snap } = now.current;
-      if (!move.moved && Math.hypot(x - move.from.x, y - move.from.y) < LEAST * scale) return;
-      move.moved = true;
-      const [dx, dy] = [x - move.from.x, y - move.from.y];
-      const free = move.grip === "draw" ? between(move.from, { x, y }) : pulled(move.was, move.grip, dx, dy);
-      const rect = within(
-        snap && luma && !event.altKey ? snappedBy(luma, free, move.grip, Math.round(REACH * scale)) : (free.map(Math.round) as Rect),
-        picture,
-      );
-      if (move.grip === "draw") setDrawing(rect);
-      else if (move.area !== undefined) setMoving({ area: move.area, rect });
-    },
-    onUp: () => {
+    onMove: follow,
+    onUp: (event) => {
+      // What was not drawn yet counts too: the finger may be lifted before the next frame.
+      follow(event);
       const move = going.current;
       going.current = undefined;
       if (!move?.moved) return;
-      if (move.grip === "draw") {
-        const rect = drawing;
-        if (rect && rect[2] >= 4 && rect[3] >= 4) now.current.drawn(rect);
-        else setDrawing(undefined);
-      } else settle();
+      if (move.grip !== "draw") return settle();
+      const rect = move.rect;
+      if (rect && rect[2] >= 4 && rect[3] >= 4) now.current.drawn(rect);
+      else setDrawing(undefined);
     },
     onCancel: () => {
       going.current = undefined;
