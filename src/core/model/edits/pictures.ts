@@ -4,9 +4,13 @@ import { alikePictures, areaProblem, controlNamed, isShared, withAreas } from ".
 import { type Area, PARTS, type Picture, type Project, type Screen } from "../schema.ts";
 import { changed, type Edit, editKind, quoted } from "./edit.ts";
 
-/** An area and the pictures that it is on; each found by its screen and file. */
+/** A picture by its screen and file. */
+export interface PictureNamed {
+  screen: string;
+  file: string;
+}
+/** The pictures that an area is on. */
 const On = z.array(z.strictObject({ screen: z.string(), file: z.string() }));
-type On = z.infer<typeof On>;
 
 export const putsPicture = editKind(
   "putPicture",
@@ -88,7 +92,7 @@ export function addArea(project: Project, screen: string, picture: Picture, area
  * The pictures on which an area is kept together: those of the screen's own of that size that have it at the same place, and where its
  * control is shared those of other screens.
  */
-export function keptTogether(project: Project, screen: string, picture: Picture, area: Area): On {
+export function keptTogether(project: Project, screen: string, picture: Picture, area: Area): PictureNamed[] {
   const control = controlNamed(project, screen, area.control);
   const shared = control !== undefined && isShared(control, screen);
   const same = (other: string) => {
@@ -130,7 +134,7 @@ function isSame(a: Area, b: Area): boolean {
   return a.control === b.control && a.at.every((n, i) => n === b.at[i]);
 }
 
-function onPictures(project: Project, on: On, change: (areas: Area[]) => Area[]): Project {
+function onPictures(project: Project, on: readonly PictureNamed[], change: (areas: Area[]) => Area[]): Project {
   const files = new Map<string, Set<string>>();
   for (const { screen, file } of on) files.set(screen, (files.get(screen) ?? new Set()).add(file));
   const inside = (screen: Screen) => {
