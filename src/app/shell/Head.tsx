@@ -1,6 +1,5 @@
 import { lazy, Suspense } from "react";
 import { Link, NavLink } from "react-router";
-import { exported } from "../session/actions/exporting.ts";
 import { useDocument, useSession, useSheets } from "../session/hooks.ts";
 import { Button } from "../ui/Button.tsx";
 import { ThemeToggle } from "../ui/ThemeToggle.tsx";
@@ -57,7 +56,7 @@ export function Head() {
         <Button tone="quiet" disabled={redoName === undefined} title={redoName ? `Redo: ${redoName}` : "Nothing to redo"} onClick={redo}>
           Redo
         </Button>
-        <Button tone="quiet" onClick={() => exported(id, project)}>
+        <Button tone="quiet" onClick={() => void import("../session/actions/exporting.ts").then(({ exported }) => exported(id, project))}>
           Export
         </Button>
         <ThemeToggle />

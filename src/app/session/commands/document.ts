@@ -1,5 +1,4 @@
 import { usePreferences } from "../../ui/preferences.ts";
-import { exported } from "../actions/exporting.ts";
 import { sendMoving } from "../actions/play.ts";
 import type { Context } from "../context.ts";
 import type { View } from "../session.ts";
@@ -131,7 +130,7 @@ export const WALK_AND_DOCUMENT: readonly Command[] = [
     group: "Document",
     name: "Export the document",
     words: ["save", "download", "json", "file"],
-    run: ({ session, project }) => exported(session.id, project),
+    run: ({ session, project }) => void import("../actions/exporting.ts").then(({ exported }) => exported(session.id, project)),
   },
   {
     id: "keepInFile",
