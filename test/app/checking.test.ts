@@ -50,6 +50,17 @@ describe("checks, one after another", () => {
     return { made, log, heard };
   }
 
+  it("are made again for the same project where what lies beside it changed meanwhile", async () => {
+    const { made, log, heard } = checking(() => 100);
+    const one = named("a");
+    made.check(one);
+    await vi.advanceTimersByTimeAsync(20);
+    made.check(one);
+    await vi.advanceTimersByTimeAsync(300);
+    expect(log).toEqual(["1 a", "1 a"]);
+    expect(heard.filter((says) => says === "a done")).toHaveLength(1);
+  });
+
   it("are heard of, and use one worker", async () => {
     const { made, log, heard } = checking(() => 100);
     made.check(named("a"));

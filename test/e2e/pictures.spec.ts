@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { expect, type Locator, type Page, test } from "@playwright/test";
+import { strFromU8, unzipSync } from "fflate";
 import { writeProject } from "../../src/core/model/write.ts";
 import { packed } from "../../src/core/pictures/zip.ts";
 import { pngOf } from "../pictures/png.ts";
@@ -208,6 +209,12 @@ test("a new version replaces a picture by name and says what no longer fits; und
   await page.getByRole("button", { name: /^Undo/ }).click();
   await choose(page, "Add pictures…", [file("Home dark.png", screenshot(10))]);
   await expect(page.getByRole("radiogroup", { name: "Picture" }).getByRole("radio")).toHaveCount(2);
+  // The dark one is replaced while it is the one that shows, whatever the file is called.
+  await page.getByRole("radiogroup", { name: "Picture" }).getByRole("radio", { name: /dark/ }).click();
+  await choose(page, "Replace…", [file("IMG_7.png", screenshot(20))]);
+  await expect.poll(async () => (await documentOf(page)).screens[0]?.pictures?.map((p) => p.file)).toEqual(["home.png", "home-dark-2.png"]);
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect.poll(async () => (await documentOf(page)).screens[0]?.pictures?.map((p) => p.file)).toEqual(["home.png", "home-dark.png"]);
   const [home] = (await documentOf(page)).screens;
   expect(home?.pictures?.map((p) => [p.file, p.dark, p.areas.length])).toEqual([
     ["home.png", undefined, 1],
@@ -260,19 +267,28 @@ test("pictures are dropped onto the map, pasted, and seen in another window; whe
   await expect(page.locator("[data-card][data-place=list] image")).toHaveCount(1);
   await page.locator("[data-card][data-place=list]").dispatchEvent("drop", { dataTransfer: await transfer(page, "Home-wide.png") });
   await expect.poll(async () => (await documentOf(page)).screens[1]?.pictures?.length).toBe(2);
-  await page.evaluate(
-    (made) => document.dispatchEvent(new ClipboardEvent("paste", { clipboardData: made as DataTransfer, bubbles: true, cancelable: true })),
-    await transfer(page, "image.png"),
-  );
-  await expect.poll(async () => (await documentOf(page)).screens.length).toBe(2);
-  await expect(strip(other).getByRole("button")).toHaveCount(2);
-  await expect(strip(other).getByRole("img").or(strip(other).locator("img"))).toHaveCount(2);
+  // The chosen screen has a picture: what is pasted is a screen of its own, and the next one another.
+  for (const count of [3, 4]) {
+    await page.evaluate(
+      (made) => document.dispatchEvent(new ClipboardEvent("paste", { clipboardData: made as DataTransfer, bubbles: true, cancelable: true })),
+      await transfer(page, "image.png"),
+    );
+    await expect.poll(async () => (await documentOf(page)).screens.length).toBe(count);
+  }
+  expect((await documentOf(page)).screens.map((s) => [s.name, s.pictures?.length])).toEqual([
+    ["Home", 1],
+    ["List", 2],
+    ["Screen 1", 1],
+    ["Screen 2", 1],
+  ]);
+  await expect(strip(other).getByRole("button")).toHaveCount(4);
+  await expect(strip(other).locator("img")).toHaveCount(4);
   await page.evaluate(() => {
     navigator.storage.estimate = async () => ({ usage: 100, quota: 200 });
   });
   await page.getByRole("main").dispatchEvent("drop", { dataTransfer: await transfer(page, "More.png") });
   await expect(page.getByText(/This browser has room for 0 MiB more/)).toBeVisible();
-  expect((await documentOf(page)).screens).toHaveLength(2);
+  expect((await documentOf(page)).screens).toHaveLength(4);
 });
 
 test("screens that are copied into another project take their pictures along, under another name where theirs is taken", async ({ page, context }) => {
@@ -362,6 +378,7 @@ test("the walk runs on the pictures: a tap beside says so, rows, fields, tabs, t
   await app.getByRole("textbox", { name: "What only its owner knows" }).fill("a notch");
   await app.locator("[data-area=send]").click();
   await expect(app.locator("[data-layer]")).toHaveCount(0);
+  await expect(app.getByRole("button", { name: "Finds", exact: true })).toHaveAttribute("aria-current", "page");
   await app.getByRole("button", { name: "Report", exact: true }).click();
   await expect(app).toHaveAttribute("data-screen", "report2");
   await app.getByRole("switch", { name: "Tell me of new finds" }).click();
@@ -411,6 +428,12 @@ test("the prototype opens from disk with the pictures in it, in the dark with th
 test("the hand-off tells how large the prototype is, and makes it smaller", async ({ page }) => {
   await openDemo(page);
   await page.getByRole("link", { name: "Hand-off" }).click();
+  // All of it as a zip has the pictures, though what is looked at has none.
+  await page.getByRole("button", { name: /^TypeScript/ }).click();
+  const downloading = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Download all as a zip" }).click();
+  const files = unzipSync(readFileSync(await (await downloading).path()));
+  expect(strFromU8(files["prototype.html"] ?? new Uint8Array()).match(/data:image\/(webp|png)/g)?.length).toBe(26);
   await page.getByRole("button", { name: /^Prototype/ }).click();
   const size = page.getByText(/prototype\.html is [\d.]+ MB with 26 pictures/);
   await expect(size).toBeVisible();

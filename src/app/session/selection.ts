@@ -1,6 +1,7 @@
 import { createStore, type StoreApi } from "zustand";
 import type { Chosen } from "../../core/model/edits/clip.ts";
 import type { LegStart } from "../../core/model/edits/link.ts";
+import { lookup } from "../../core/model/lookup.ts";
 import type { Project } from "../../core/model/schema.ts";
 
 export type Selection = Chosen | undefined;
@@ -78,4 +79,10 @@ export function keyOf(one: Chosen): string {
 /** The places of what is chosen: places themselves, and those that chosen elements stand on. */
 export function placesChosen(chosen: readonly Chosen[]): string[] {
   return [...new Set(chosen.flatMap((one) => (one.kind === "place" ? [one.id] : one.kind === "element" ? [one.place] : [])))];
+}
+
+/** The place that something chosen is, stands on or starts from. */
+export function placeOf(project: Project, one: Chosen | undefined): string | undefined {
+  if (one?.kind === "leg") return lookup(project).legs.get(one.id)?.from;
+  return one?.kind === "element" ? one.place : one?.kind === "place" ? one.id : undefined;
 }

@@ -61,6 +61,8 @@ const Element = z.strictObject({
   enabled: expression.optional(),
   except: z.array(id).optional(),
 });
+/** All kinds of elements, the usual ones first. */
+export const ELEMENT_KINDS = Element.shape.kind.options;
 const containerKeys = <K extends string>(kind: K) => ({
   id,
   kind: z.literal(kind),

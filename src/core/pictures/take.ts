@@ -31,14 +31,21 @@ export interface Taken {
   says: string[];
 }
 
+/** Where pictures are put: onto a screen, and there in the place of the picture in a file. */
+export interface Where {
+  onto?: string | undefined;
+  instead?: string | undefined;
+}
+
 /**
  * Pictures for a project: each for the screen that it is put onto or named for, as a new version where that has one for the same
- * width and theme, else for a new screen of its name, beside `beside`. `taken` are the files that are kept already, for whichever version.
+ * width and theme, else for a new screen of its name, beside `beside`. A single picture put onto a screen can be a new version `instead` of
+ * one that the screen has. `taken` are the files that are kept already, for whichever version.
  */
 export function takePictures(
   project: Project,
   pictures: readonly Incoming[],
-  { onto, beside, taken = [] }: { onto?: string | undefined; beside?: string | undefined; taken?: Iterable<string> } = {},
+  { onto, instead, beside, taken = [] }: Where & { beside?: string | undefined; taken?: Iterable<string> } = {},
 ): Taken {
   const known = new Set([...taken, ...pictureFiles(project)]);
   const out: Omit<Taken, "edit"> = { files: [], made: [], given: [], says: [] };
@@ -67,12 +74,21 @@ export function takePictures(
       screen = lookup(now).screens.get(screenId);
     } else if (!out.given.includes(screen.id)) out.given.push(screen.id);
     if (!screen) continue;
-    const kept = keyOf(screen.pictures ?? [], named, size);
+    const asked = onto !== undefined && pictures.length === 1 ? screen.pictures?.find((p) => p.file === instead) : undefined;
+    const kept = asked ?? keyOf(screen.pictures ?? [], named, size);
     const file = freshPictureFile(known, screen, kept, ENDINGS[kind]);
     known.add(file);
     files.set(incoming, file);
-    const old = screen.pictures?.find((p) => p.for === kept.for && (p.dark ?? false) === (kept.dark ?? false));
-    const picture: Picture = old ? newVersion(old, file, size) : { file, size: [...size], ...kept, ...likeOf(screen.pictures ?? [], size) };
+    const old = asked ?? screen.pictures?.find((p) => p.for === kept.for && (p.dark ?? false) === (kept.dark ?? false));
+    const picture: Picture = old
+      ? newVersion(old, file, size)
+      : {
+          file,
+          size: [...size],
+          ...(kept.for === undefined ? {} : { for: kept.for }),
+          ...(kept.dark ? { dark: true } : {}),
+          ...likeOf(screen.pictures ?? [], size),
+        };
     if (old) {
       const lost = lostAreas(now, screen.id, picture).length - lostAreas(now, screen.id, old).length;
       if (lost > 0)
@@ -86,9 +102,8 @@ export function takePictures(
   return { edit: difference(project, now, nameFor(now, out)), ...out };
 }
 
-function nameFor(project: Project, { files, made }: Omit<Taken, "edit">): string {
-  if (files.length === 1)
-    return `${made.length > 0 ? "Add screen" : "Set the picture of"} ${quoted(made.length > 0 ? nameOf(project, made[0] ?? "") : (files[0] ?? ""))}`;
+function nameFor(project: Project, { files, made, given }: Omit<Taken, "edit">): string {
+  if (files.length === 1) return `${made.length > 0 ? "Add screen" : "Set the picture of"} ${quoted(nameOf(project, made[0] ?? given[0] ?? ""))}`;
   return made.length === files.length ? `Add ${files.length} screens from pictures` : `Take in ${files.length} pictures`;
 }
 

@@ -6,6 +6,8 @@ import { PICTURE_BYTES } from "./header.ts";
 /** The most pictures, and the most bytes of all together, that are taken out of one file. */
 const MOST_PICTURES = 3_000;
 const MOST_BYTES = 600 * 2 ** 20;
+/** The most bytes that a file with a document and its pictures may have. */
+export const ZIP_LIMIT = MOST_BYTES;
 
 /** A project with its pictures, as it is sent around in one file. */
 export interface Packed {

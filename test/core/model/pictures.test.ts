@@ -68,6 +68,13 @@ describe("areas", () => {
     expect(areasOf(applyEdit(withHelp, removeArea(withHelp, id, pictureOf(withHelp, "Day"), area)), "Days")).toEqual([]);
   });
 
+  it("that somebody else has moved meanwhile do not come back beside themselves", () => {
+    const { id } = screenOf(withHelp, "Day");
+    const [area] = pictureOf(withHelp, "Day").areas as [Area];
+    const to = (x: number) => changeArea(withHelp, id, pictureOf(withHelp, "Day"), area, { ...area, at: at(x, 40, 40, 40) });
+    expect(areasOf(applyEdit(applyEdit(withHelp, to(300)), to(200)), "Day")).toEqual(["help 300 40 40 40"]);
+  });
+
   it("of a screen's own control are on all of its pictures of one size, and on no other screen's", () => {
     const { id } = screenOf(club, "Day");
     const two: Project = {

@@ -82,6 +82,13 @@ describe("pictures that come in", () => {
     expect(after.screens[1]?.pictures?.[1]).toMatchObject({ file: "cart-dark.png", dark: true, areas: [{ at: [20, 700, 350, 52], control: "pay" }] });
   });
 
+  it("put in the place of a certain picture are its new version, whatever their name and shape", () => {
+    const first = take(shop(), [phone("cart.png"), phone("Cart dark.png")]).after;
+    const { after, edit } = take(first, [phone("IMG_1.png", [1200, 800])], { onto: "cart", instead: "cart-dark.png" });
+    expect(after.screens[1]?.pictures).toMatchObject([{ file: "cart.png" }, { file: "cart-dark-2.png", dark: true, size: [1200, 800] }]);
+    expect(edit.name).toBe('Set the picture of "Cart"');
+  });
+
   it("put onto a screen are its own, whatever they are called; several go by their names", () => {
     expect(filesIn(take(shop(), [phone("IMG_2041.png")], { onto: "paid" }).after)).toMatchObject({ Paid: ["paid.png"] });
     expect(filesIn(take(shop(), [phone("goods.png"), phone("cart.png")], { onto: "paid" }).after)).toEqual({

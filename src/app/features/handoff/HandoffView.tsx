@@ -28,7 +28,7 @@ export function HandoffView() {
   const stopped = useFindings((f) => f.stopped === project);
   const { data: frame, error: noFrame, mutate: loadFrame } = useSWR<string, Error>("/prototype.html", textAt, { revalidateOnFocus: false });
   const [width, setWidth] = useState(400);
-  const drawn = useHandedPictures(project, width, PICTURED.includes(chosen));
+  const { drawn, draw } = useHandedPictures(project, width, PICTURED.includes(chosen));
   const checked = useMemo<Checked>(
     () => ({
       findings: result?.findings ?? [],
@@ -50,7 +50,10 @@ export function HandoffView() {
     zipped().catch((error: unknown) => say(`The zip could not be made: ${error instanceof Error ? error.message : String(error)}. Nothing was downloaded.`));
   const zipped = async () => {
     if (!frame) throw new Error("the frame of the prototype is not loaded");
-    const made = await run(TARGETS.map((t) => t.id));
+    const made = await run(
+      TARGETS.map((t) => t.id),
+      await draw(),
+    );
     // One fixed time for all, so that the same project gives the same bytes.
     const zip = zipSync(Object.fromEntries(made.map((f) => [f.name, strToU8(f.text)] as const)), { mtime: "2026-01-01T00:00:00Z" });
     save(`${fileName(project.name)}-hand-off.zip`, zip, "application/zip");

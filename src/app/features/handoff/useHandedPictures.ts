@@ -8,14 +8,17 @@ import { PictureWorkers } from "../../worker/pictures.ts";
 type Addresses = Readonly<Record<string, string>>;
 const NONE: Addresses = {};
 
-/** The pictures of a project as data addresses, each at most so many pixels wide; undefined while they are made. None where they are not wanted. */
-export function useHandedPictures(project: Project, width: number, wanted: boolean): Addresses | undefined {
+/**
+ * The pictures of a project as data addresses, each at most so many pixels wide. `drawn` has them where they are wanted, undefined while they
+ * are made, and none where they are not; `draw` makes them whether or not.
+ */
+export function useHandedPictures(project: Project, width: number, wanted: boolean): { drawn: Addresses | undefined; draw: () => Promise<Addresses> } {
   const { id } = useSession();
   const rows = usePictures((p) => p.rows);
-  const kept = wanted ? pictureFiles(project).flatMap((file) => rows?.get(file) ?? []) : [];
-  const key = kept.length === 0 ? null : ["handed pictures", id, width, ...kept.map(({ file, at }) => `${file} ${at}`)];
+  const kept = pictureFiles(project).flatMap((file) => rows?.get(file) ?? []);
+  const key = !wanted || kept.length === 0 ? null : ["handed pictures", id, width, ...kept.map(({ file, at }) => `${file} ${at}`)];
   const { data } = useSWR(key, () => shrunk(kept, width), { revalidateOnFocus: false });
-  return key === null ? NONE : data;
+  return { drawn: key === null ? NONE : data, draw: async () => data ?? (await shrunk(kept, width)) };
 }
 
 async function shrunk(rows: readonly PictureRow[], width: number): Promise<Addresses> {

@@ -15,6 +15,10 @@ export function useHandoff(project: Project, chosen: string | undefined, checked
   // What was made before is looked at until what is made instead is there.
   const last = useRef<{ of: string | undefined; files: HandedFile[] }>({ of: undefined, files: [] });
   if (task.is === "done") last.current = { of: chosen, files: task.value };
-  const run = useCallback((targets: string[]) => inWorker((worker) => worker.ask("handOff", [project, targets, checked])).done, [project, checked]);
+  const run = useCallback(
+    (targets: string[], pictures: Checked["pictures"]) =>
+      inWorker((worker) => worker.ask("handOff", [project, targets, { ...checked, ...(pictures ? { pictures } : {}) }])).done,
+    [project, checked],
+  );
   return { task, files: chosen !== undefined && last.current.of === chosen ? last.current.files : [], run };
 }

@@ -6,7 +6,7 @@ import { addNamedType } from "../../../core/model/edits/paging.ts";
 import type { Scope } from "../../../core/model/expression.ts";
 import { elementIdOf, lookup, nameOf, typeLabel } from "../../../core/model/lookup.ts";
 import { moveSentence } from "../../../core/model/propose.ts";
-import type { Element } from "../../../core/model/schema.ts";
+import { ELEMENT_KINDS, type Element } from "../../../core/model/schema.ts";
 import { placeScope } from "../../../core/model/scope.ts";
 import { useDocument, useSelection, useSheets } from "../../session/hooks.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -14,7 +14,6 @@ import { ExpressionField } from "../../ui/ExpressionField.tsx";
 import { Choice, TextField } from "../../ui/Field.tsx";
 import { TemplateField } from "../../ui/TemplateField.tsx";
 
-import { ELEMENT_KINDS } from "./ElementList.tsx";
 import { Head } from "./Head.tsx";
 import { Sharing } from "./Shared.tsx";
 

@@ -1,11 +1,9 @@
 import { useState } from "react";
 import { addElement, freshElementId } from "../../../core/model/edits/add.ts";
 import { elementIdOf, elementOf, lookup } from "../../../core/model/lookup.ts";
-import type { Element } from "../../../core/model/schema.ts";
+import { ELEMENT_KINDS, type Element } from "../../../core/model/schema.ts";
 import { useDocument, useSelection } from "../../session/hooks.ts";
 import { Button } from "../../ui/Button.tsx";
-
-export const ELEMENT_KINDS = ["button", "icon", "link", "list", "field", "switch", "text", "image", "pager"] as const;
 
 /** The elements of a place, each with what it leads to. */
 export function ElementList({ place, elements }: { place: string; elements: readonly Element[] }) {

@@ -22,7 +22,7 @@ import {
   useWalk,
   useWalkState,
 } from "../../session/hooks.ts";
-import { keyOf } from "../../session/selection.ts";
+import { keyOf, placeOf } from "../../session/selection.ts";
 import { useLensView } from "../../session/useLens.ts";
 import { beside, Later, preload } from "../../ui/preloaded.tsx";
 import { TypedAhead } from "../../ui/typedAhead.tsx";
@@ -116,7 +116,7 @@ function Drawn() {
     else linkTo(session, to, from);
   });
 
-  const selectedPlace = selected?.kind === "place" ? selected.id : selected?.kind === "element" ? selected.place : selectedLeg?.from;
+  const selectedPlace = placeOf(project, selected);
   // What is chosen, aimed at or walked to is brought into view once, and not again with every edit.
   const latest = useRef(layout);
   latest.current = layout;

@@ -10,7 +10,7 @@ import { linkTo } from "../../session/actions/linking.ts";
 import { worstByPlace } from "../../session/findingWords.ts";
 import { useDocument, useFindings, useRenaming, useSelection, useSession, useWalkState } from "../../session/hooks.ts";
 
-import { allChosen, keyOf, type Selection } from "../../session/selection.ts";
+import { allChosen, keyOf, placeOf, type Selection } from "../../session/selection.ts";
 
 import { useLensView } from "../../session/useLens.ts";
 import { Later, preload } from "../../ui/preloaded.tsx";
@@ -40,14 +40,7 @@ export function Outline() {
   const [query, setQuery] = useState("");
   const list = useRef<HTMLDivElement>(null);
   const drag = useDragRows(project);
-  const openPlace =
-    selected?.kind === "place"
-      ? selected.id
-      : selected?.kind === "element"
-        ? selected.place
-        : selected?.kind === "leg"
-          ? lookup(project).legs.get(selected.id)?.from
-          : undefined;
+  const openPlace = placeOf(project, selected);
   const rows = useMemo(() => outlineRows(project, openPlace), [project, openPlace]);
   const worst = useMemo(() => worstByPlace(project, result?.findings ?? []), [project, result]);
   const chosen = useMemo(() => new Set(allChosen({ selected, also }).map(keyOf)), [selected, also]);

@@ -4,21 +4,11 @@ import { doingsFrom } from "../../../core/insight/nowhere.ts";
 import { lookup, nameOf } from "../../../core/model/lookup.ts";
 import { begins, rankedByName, sameName } from "../../../core/model/names.ts";
 import { alikeWithin, type Control, controlsOf } from "../../../core/model/pictures.ts";
-import type { Element, Picture, Project } from "../../../core/model/schema.ts";
+import { ELEMENT_KINDS, type Element, type Picture, type Project } from "../../../core/model/schema.ts";
 import type { LinkTarget } from "../../session/actions/linking.ts";
 import { useDocument, useWalkState } from "../../session/hooks.ts";
 import type { NewArea } from "./makeArea.ts";
 
-const KINDS: ReadonlyArray<{ kind: Element["kind"]; says: string }> = [
-  { kind: "button", says: "button" },
-  { kind: "icon", says: "icon" },
-  { kind: "link", says: "link" },
-  { kind: "list", says: "list" },
-  { kind: "field", says: "field" },
-  { kind: "switch", says: "switch" },
-  { kind: "text", says: "text" },
-  { kind: "image", says: "image" },
-];
 /** Rows that each list shows. */
 const LISTED = 6;
 const ROW = "flex min-h-7 cursor-default items-baseline gap-2 px-2 py-0.5 text-[12.5px] data-[selected=true]:bg-accent-soft";
@@ -66,10 +56,8 @@ export function AreaForm({ screen, picture, style, onDone, onCancel }: Props) {
               onChange={(event) => setKind(event.target.value as Element["kind"])}
               className="h-6 border border-hairline bg-paper text-[12px] text-ink"
             >
-              {KINDS.map((one) => (
-                <option key={one.kind} value={one.kind}>
-                  {one.says}
-                </option>
+              {ELEMENT_KINDS.map((one) => (
+                <option key={one}>{one}</option>
               ))}
             </select>
           </label>

@@ -3,11 +3,10 @@ import { pictureFor } from "../../../core/model/pictures.ts";
 import type { Project } from "../../../core/model/schema.ts";
 import { choosePictures } from "../../session/actions/takingPictures.ts";
 import { useDark, usePictureUrls, useSelection, useSession } from "../../session/hooks.ts";
-import type { PicturesState } from "../../session/pictures.ts";
 import { Button } from "../../ui/Button.tsx";
 
 /** All screens with their pictures in one row, to go from one to the next. */
-export function Filmstrip({ project, screen, rows }: { project: Project; screen: string | undefined; rows: PicturesState["rows"] }) {
+export function Filmstrip({ project, screen }: { project: Project; screen: string | undefined }) {
   const session = useSession();
   const select = useSelection((s) => s.select);
   const urls = usePictureUrls();
@@ -17,7 +16,7 @@ export function Filmstrip({ project, screen, rows }: { project: Project; screen:
     if (screen !== undefined) list.current?.querySelector('[aria-current="true"]')?.scrollIntoView({ block: "nearest", inline: "nearest" });
   }, [screen]);
   return (
-    <div className="flex items-stretch border-t border-hairline bg-sheet" data-kept={rows?.size}>
+    <div className="flex items-stretch border-t border-hairline bg-sheet">
       <ul ref={list} className="m-0 flex min-w-0 flex-1 list-none gap-1.5 overflow-x-auto p-2" aria-label="Screens">
         {project.screens.map((one) => {
           const picture = pictureFor(one, { width: "narrow", dark });

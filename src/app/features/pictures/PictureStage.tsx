@@ -106,6 +106,7 @@ export function PictureStage(props: Props) {
               onFocus={() => !here && onChoose(i)}
               onKeyDown={(event) => keys(event, i, area)}
               onKeyUp={stage.settle}
+              onBlur={stage.settle}
             />
             <span
               className={`pointer-events-none absolute top-0 left-0 max-w-full truncate ${here || lost || (rect[3] * size.height) / picture.size[1] >= ROOMY ? "" : "opacity-0 peer-hover:opacity-100 peer-focus-visible:opacity-100"} rounded-br-[3px] px-1 text-[10.5px] leading-[15px] ${lost ? "bg-urgent text-paper" : "bg-accent text-on-accent"}`}

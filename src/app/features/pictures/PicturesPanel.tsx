@@ -1,5 +1,4 @@
 import { useEffect, useMemo, useState } from "react";
-import type { Chosen } from "../../../core/model/edits/clip.ts";
 import { changeArea, putPicture, removeArea, removePicture } from "../../../core/model/edits/pictures.ts";
 import { lookup } from "../../../core/model/lookup.ts";
 import { pictureFor } from "../../../core/model/pictures.ts";
@@ -7,6 +6,7 @@ import type { Area, Picture, Project, Screen } from "../../../core/model/schema.
 import type { Luma, Rect } from "../../../core/pictures/snap.ts";
 import { choosePictures } from "../../session/actions/takingPictures.ts";
 import { useDark, useDocument, usePictures, usePictureUrls, useSelection, useSession, useWalkState } from "../../session/hooks.ts";
+import { placeOf } from "../../session/selection.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Check } from "../../ui/Field.tsx";
 import { useSize } from "../../ui/useSize.ts";
@@ -24,8 +24,7 @@ export function PicturesPanel() {
   const session = useSession();
   const project = useDocument((d) => d.project);
   const { selected } = useSelection();
-  const rows = usePictures((p) => p.rows);
-  const screen = screenOf(project, selected) ?? project.screens.find((s) => s.pictures) ?? project.screens[0];
+  const screen = lookup(project).screens.get(placeOf(project, selected) ?? "") ?? project.screens.find((s) => s.pictures) ?? project.screens[0];
   const any = project.screens.some((s) => s.pictures);
   return (
     <section aria-label="Pictures" className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto] bg-paper">
@@ -39,7 +38,7 @@ export function PicturesPanel() {
               ? "Drop its picture here or onto the screen in the map, or choose the file. Until then it is drawn as a sketch."
               : "Drop them anywhere on this page, one or fifty, or paste one: each becomes a screen named for its file, or the picture of the screen that has its name. Then drag over what people tap, say what it is and where it leads, and walk through it at the right."}
           </p>
-          <Button tone="main" onClick={() => void choosePictures(session, any ? screen?.id : undefined)}>
+          <Button tone="main" onClick={() => void choosePictures(session, any ? { onto: screen?.id } : {})}>
             Choose pictures…
           </Button>
           <p className="m-0 text-[12px] text-ink-2">
@@ -47,21 +46,9 @@ export function PicturesPanel() {
           </p>
         </div>
       )}
-      {any && <Filmstrip project={project} screen={screen?.id} rows={rows} />}
+      {any && <Filmstrip project={project} screen={screen?.id} />}
     </section>
   );
-}
-
-function screenOf(project: Project, selected: Chosen | undefined): Screen | undefined {
-  const place =
-    selected?.kind === "place"
-      ? selected.id
-      : selected?.kind === "element"
-        ? selected.place
-        : selected?.kind === "leg"
-          ? lookup(project).legs.get(selected.id)?.from
-          : undefined;
-  return lookup(project).screens.get(place ?? "");
 }
 
 function OneScreen({ project, screen, pictures }: { project: Project; screen: Screen; pictures: Picture[] }) {
@@ -95,8 +82,8 @@ function OneScreen({ project, screen, pictures }: { project: Project; screen: Sc
         <span className="ml-auto flex items-center gap-1">
           <Button
             tone="quiet"
-            onClick={() => void choosePictures(session, screen.id)}
-            title="A new version of this picture, or one for another width or the dark by its name"
+            onClick={() => void choosePictures(session, { onto: screen.id, instead: picture.file })}
+            title="A new version of this picture; its areas stay"
           >
             Replace…
           </Button>

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { lookup, nameOf } from "../../../core/model/lookup.ts";
 import { picturesIn, takeFiles } from "../../session/actions/takingPictures.ts";
 import { useDocument, usePictures, useSession } from "../../session/hooks.ts";
+import { placeOf } from "../../session/selection.ts";
 import { sweepPictures } from "../../session/storage/pictures.ts";
 
 /** Takes in pictures that are dropped anywhere on an open project, or pasted; tells where a drop would go, and how far it has come. */
@@ -30,7 +31,7 @@ export function TakesPictures() {
       event.preventDefault();
       setOver(undefined);
       const files = picturesIn(event.dataTransfer);
-      if (files.length > 0) void takeFiles(session, files, screenAt(event));
+      if (files.length > 0) void takeFiles(session, files, { onto: screenAt(event) });
       else
         session.notices.getState().say("Nothing was taken in: a project takes pictures (PNG, JPEG, WebP or AVIF). Open documents from the list of projects.");
     };
@@ -38,14 +39,13 @@ export function TakesPictures() {
       const files = picturesIn(event.clipboardData);
       if (files.length === 0) return;
       event.preventDefault();
-      const { selected } = session.selection.getState();
-      const place = selected?.kind === "place" ? selected.id : selected?.kind === "element" ? selected.place : undefined;
-      const onto = place !== undefined && lookup(session.document.getState().project).screens.has(place) ? place : undefined;
-      // A picture on the clipboard has no name of its own.
-      const named = files.map((file, i) =>
-        /^image\.\w+$/.test(file.name) ? new File([file], `Screen ${i + 1}.${file.name.split(".").at(-1)}`, { type: file.type }) : file,
-      );
-      void takeFiles(session, named, onto);
+      const { project: now } = session.document.getState();
+      // The picture of the chosen screen, where that has none; else a screen of its own, so that one after another can be pasted.
+      const chosen = lookup(now).screens.get(placeOf(now, session.selection.getState().selected) ?? "");
+      const onto = chosen && !chosen.pictures ? chosen.id : undefined;
+      const known = new Set(now.screens.map(({ name }) => name));
+      const named = files.map((file) => withName(file, known));
+      void takeFiles(session, named, { onto });
     };
     window.addEventListener("dragover", dragged);
     window.addEventListener("dragleave", left);
@@ -71,4 +71,13 @@ export function TakesPictures() {
       <p className="m-0 border border-accent bg-sheet px-3 py-2 text-[13px] shadow-[0_8px_24px_var(--lift)]">{says}</p>
     </div>
   );
+}
+
+/** A picture on the clipboard has no name of its own: it gets one that no screen has. */
+function withName(file: File, known: Set<string>): File {
+  if (!/^image\.\w+$/.test(file.name)) return file;
+  let n = 1;
+  while (known.has(`Screen ${n}`)) n += 1;
+  known.add(`Screen ${n}`);
+  return new File([file], `Screen ${n}.${file.name.split(".").at(-1)}`, { type: file.type });
 }

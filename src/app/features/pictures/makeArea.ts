@@ -1,8 +1,8 @@
-import { addElement, freshElementId } from "../../../core/model/edits/add.ts";
-import { type Edit, quoted } from "../../../core/model/edits/edit.ts";
+import { addElement } from "../../../core/model/edits/add.ts";
+import { type Edit, freshId, quoted } from "../../../core/model/edits/edit.ts";
 import { applyEdit, together } from "../../../core/model/edits/kinds.ts";
 import { addArea } from "../../../core/model/edits/pictures.ts";
-import { elementsOf, lookup, ownersAround } from "../../../core/model/lookup.ts";
+import { elementsOf, lookup, ownersAround, treeOf } from "../../../core/model/lookup.ts";
 import type { Element, Picture, Project } from "../../../core/model/schema.ts";
 import type { Rect } from "../../../core/pictures/snap.ts";
 import { type LinkTarget, linkOf } from "../../session/actions/linking.ts";
@@ -19,9 +19,9 @@ export function areaEdit(session: Session, project: Project, screen: string, pic
   if ("control" in what) return addArea(project, screen, picture, { at, control: what.control }, what.within);
   // On all pictures alike it is one element, which the container has.
   const place = what.within ?? screen;
-  const taken = new Set([screen, ...ownersAround(project, screen).map(({ id }) => id)].flatMap((id) => elementsOf(project, id).map((e) => e.id)));
-  const fresh = freshElementId(project, place, what.label);
-  const id = taken.has(fresh) ? freshElementId({ ...project, screens: [], containers: [] }, place, `${what.label} ${taken.size + 1}`) : fresh;
+  // An area names an element by its id alone: no other on one of these screens may have it.
+  const places = [screen, ...ownersAround(project, screen).map((container) => container.id), ...treeOf(project, place)];
+  const id = freshId(what.label, new Set(places.flatMap((one) => elementsOf(project, one).map((element) => element.id))), "element");
   const added = addElement(place, { id, kind: what.kind, label: what.label, ...(what.kind === "icon" ? { at: "bar" } : {}) });
   const withElement = applyEdit(project, added);
   const link = what.to === undefined ? undefined : linkOf(session, withElement, { place, element: id }, what.to)?.edit;

@@ -62,6 +62,8 @@ export function useStage(told: Told): Stage {
   const settle = useCallback(() => {
     const move = latest.current;
     const area = move && now.current.picture.areas[move.area];
+    // Told once, though two keys may be let go before the page is drawn again.
+    latest.current = undefined;
     if (move && area) now.current.changed(area, move.rect);
     setMoving(undefined);
   }, []);

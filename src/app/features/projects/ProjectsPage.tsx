@@ -29,9 +29,6 @@ async function picturesOfDemo(name: string): Promise<Map<string, Blob>> {
   return new Map(pictures);
 }
 
-/** Bytes of a document with its pictures. */
-const ZIP_LIMIT = 600 * 2 ** 20;
-
 /** The reader of a file that is no project, by the end of its name; undefined for all others. */
 async function readerOf(name: string) {
   if (/\.txt$/i.test(name)) return (await import("../../../core/handoff/in/addresses.ts")).fromSomeAddresses;
@@ -89,19 +86,16 @@ export function ProjectsPage() {
     await openPictured(file, file, (await DEMOS[name]()).default, await picturesOfDemo(name).catch(() => new Map<string, Blob>()));
   };
   /** A document and its pictures in one file. */
-  const openZip = async (name: string, bytes: Uint8Array) => {
-    const { unpacked } = await import("../../../core/pictures/zip.ts");
-    const read = unpacked(bytes);
-    if (!read.ok) return setRefused({ file: name, problems: [{ path: "", found: read.message, expected: "a file that was exported from here" }] });
-    const pictures = new Map([...read.packed.pictures].map(([file, data]) => [file, new Blob([new Uint8Array(data)])]));
-    await openPictured(name, `${read.packed.name}.etape.json`, read.packed.text, pictures);
+  const openZip = async (file: File) => {
+    const { unzip } = await import("../../ui/readFile.ts");
+    const read = await unzip(file);
+    if (!read.ok) setRefused({ file: file.name, problems: [{ path: "", found: read.message, expected: "a file that was exported from here" }] });
+    else await openPictured(file.name, `${read.name}.etape.json`, read.text, read.pictures);
   };
   const openFile = async (chosen: File | undefined) => {
     if (!chosen) return;
-    if (/\.zip$/i.test(chosen.name)) {
-      if (chosen.size <= ZIP_LIMIT) await openZip(chosen.name, new Uint8Array(await chosen.arrayBuffer()));
-      else setRefused({ file: chosen.name, problems: [{ path: "", found: `a file of ${chosen.size} bytes`, expected: "at most 600 MiB" }] });
-    } else if (chosen.size > SIZE_LIMIT)
+    if (/\.zip$/i.test(chosen.name)) await openZip(chosen);
+    else if (chosen.size > SIZE_LIMIT)
       setRefused({ file: chosen.name, problems: [{ path: "", found: `a file of ${chosen.size} bytes`, expected: "at most 20 MiB" }] });
     else {
       const decoded = decodeUtf8(new Uint8Array(await chosen.arrayBuffer()));

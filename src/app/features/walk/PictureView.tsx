@@ -6,7 +6,7 @@ import { type Control, controlsOf } from "../../../core/model/pictures.ts";
 import type { Area, Picture, Row } from "../../../core/model/schema.ts";
 import { planOf } from "../../../core/plan/planOf.ts";
 import { leadOf } from "../../../core/semantics/bar.ts";
-import { currentScreen, topBranch } from "../../../core/semantics/state.ts";
+import { branchNode, currentScreen, topBranch, visiblePath } from "../../../core/semantics/state.ts";
 import { type Size, useSize } from "../../ui/useSize.ts";
 import { ElementView } from "./ElementView.tsx";
 import { legsOf } from "./gestures.ts";
@@ -175,13 +175,14 @@ function rowsFor({ project }: Within, { element }: Control, area: Area, picture:
   const samples = element?.of === undefined ? [] : (lookup(project).types.get(element.of)?.samples ?? []);
   if (samples.length === 0) return [undefined];
   const several = picture.areas.filter((other) => other.control === area.control).length > 1;
-  return several ? samples.slice(nth, nth + 1) : samples;
+  // A picture may show more rows than there are samples: those below stand for the last.
+  return several ? [samples[nth] ?? samples.at(-1)] : samples;
 }
 
 /** What an area for the lead, the ×, a tab or a member of a drawer does. */
 function usedBy({ project, state, branch, hands }: Within, { kind, control, label }: Control, onTop: boolean) {
   const place = control.split(":")[1] ?? "";
-  const current = currentScreen(state, branch).at === place;
+  const current = visiblePath(branchNode(state, branch)).some(({ at }) => at === place);
   switch (kind) {
     case "lead": {
       const lead = leadOf(planOf(project), state, branch);

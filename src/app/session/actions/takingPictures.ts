@@ -1,8 +1,9 @@
 import { nameOf } from "../../../core/model/lookup.ts";
 import { PICTURE_BYTES } from "../../../core/pictures/header.ts";
-import { type Incoming, takePictures } from "../../../core/pictures/take.ts";
+import { type Incoming, takePictures, type Where } from "../../../core/pictures/take.ts";
 import type { Prepared } from "../../worker/pictureProtocol.ts";
 import { PictureWorkers } from "../../worker/pictures.ts";
+import { placeOf } from "../selection.ts";
 import type { Session } from "../session.ts";
 import type { PictureRow } from "../storage/db.ts";
 import { keepPictures, noRoomFor } from "../storage/pictures.ts";
@@ -11,7 +12,7 @@ import { keepPictures, noRoomFor } from "../storage/pictures.ts";
 const SAID = 4_000;
 
 /** Takes in pictures that were dropped, pasted or chosen, onto a screen or each for the screen of its name; says what was refused. */
-export async function takeFiles(session: Session, files: readonly File[], onto?: string): Promise<void> {
+export async function takeFiles(session: Session, files: readonly File[], where: Where = {}): Promise<void> {
   const { say } = session.notices.getState();
   const sorted = [...files].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }));
   const refused: string[] = [];
@@ -27,11 +28,10 @@ export async function takeFiles(session: Session, files: readonly File[], onto?:
   if (refused.length > shown.length) shown.push(`And ${refused.length - shown.length} more.`);
   if (ready.length === 0) return say(refused.length === 1 ? "The file was not taken in." : "No file was taken in.", shown);
   const { project, apply } = session.document.getState();
-  const beside = session.selection.getState().selected;
   const incoming = ready.map(({ file, prepared }): Incoming => ({ name: file.name, kind: prepared.kind, size: prepared.size }));
   const taken = takePictures(project, incoming, {
-    onto,
-    beside: beside && "place" in beside ? beside.place : beside?.kind === "place" ? beside.id : undefined,
+    ...where,
+    beside: placeOf(project, session.selection.getState().selected),
     taken: session.pictures.getState().rows?.keys() ?? [],
   });
   await nextFrame();
@@ -106,13 +106,13 @@ export function picturesIn(data: DataTransfer | null): File[] {
 }
 
 /** Lets a person choose pictures, and takes them in. */
-export function choosePictures(session: Session, onto?: string): Promise<void> {
+export function choosePictures(session: Session, where: Where = {}): Promise<void> {
   const input = document.createElement("input");
   input.type = "file";
   input.multiple = true;
   input.accept = "image/png,image/jpeg,image/webp,image/avif";
   return new Promise((done) => {
-    input.addEventListener("change", () => void takeFiles(session, [...(input.files ?? [])], onto).finally(done));
+    input.addEventListener("change", () => void takeFiles(session, [...(input.files ?? [])], where).finally(done));
     input.addEventListener("cancel", () => done());
     input.click();
   });

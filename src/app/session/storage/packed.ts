@@ -39,33 +39,51 @@ export async function createWithPictures(project: Project, pictures: ReadonlyMap
 }
 
 /**
- * A document from elsewhere with its pictures kept in a project that is there: under another name where another picture has theirs, so that
- * what the project shows now stays. What was refused is told.
+ * A document from elsewhere with its pictures kept in a project that is there; see {@link keptUnderFreeNames}. What was refused is told.
  */
 export async function withPicturesKept(
   projectId: string,
   project: Project,
   pictures: ReadonlyMap<string, Blob>,
 ): Promise<{ project: Project; refused: string[] }> {
-  const there = new Map((await picturesOf(projectId)).map((row) => [row.file, row]));
   const named = new Set(pictureFiles(project));
   const { rows, refused } = await preparedRows(projectId, new Map([...pictures].filter(([file]) => named.has(file))));
+  const names = await keptUnderFreeNames(projectId, rows);
+  return { project: withFiles(project, (file) => names.get(file) ?? file), refused };
+}
+
+/**
+ * Keeps pictures of elsewhere in a project: under another name where another picture has theirs, so that what the project shows now stays.
+ * Gives the names, by those that they had.
+ */
+export async function keptUnderFreeNames(projectId: string, rows: readonly PictureRow[]): Promise<Map<string, string>> {
+  const there = new Map((await picturesOf(projectId)).map((row) => [row.file, row]));
+  const taken = new Set(there.keys());
   const names = new Map<string, string>();
   const fresh: PictureRow[] = [];
-  const taken = new Set(there.keys());
-  for (const row of rows) {
+  for (const { tag: _, ...row } of rows) {
     const old = there.get(row.file);
-    if (old && (await sameBytes(old.bytes, row.bytes))) continue;
-    const file = freshFile(taken, row.file);
+    const same = old !== undefined && (await sameBytes(old.bytes, row.bytes));
+    const file = same ? row.file : freshFile(taken, row.file);
     taken.add(file);
     names.set(row.file, file);
-    fresh.push({ ...row, file });
+    if (!same) fresh.push({ ...row, projectId, file, at: Date.now() });
   }
   await keepPictures(fresh);
-  const screens = project.screens.map((screen) =>
-    screen.pictures ? { ...screen, pictures: screen.pictures.map((picture) => ({ ...picture, file: names.get(picture.file) ?? picture.file })) } : screen,
-  );
-  return { project: { ...project, screens }, refused };
+  return names;
+}
+
+/** A document whose pictures are in other files; those for which there is none are left out. */
+export function withFiles(project: Project, fileFor: (file: string) => string | undefined): Project {
+  const screens = project.screens.map((screen) => {
+    const { pictures, ...rest } = screen;
+    const kept = (pictures ?? []).flatMap((picture) => {
+      const file = fileFor(picture.file);
+      return file === undefined ? [] : [{ ...picture, file }];
+    });
+    return kept.length > 0 ? { ...screen, pictures: kept } : rest;
+  });
+  return { ...project, screens };
 }
 
 async function sameBytes(a: Blob, b: Blob): Promise<boolean> {

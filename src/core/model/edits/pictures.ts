@@ -57,15 +57,17 @@ export function newVersion(picture: Picture, file: string, size: readonly [numbe
   return { ...picture, file, size: [...size], areas: scale === 1 ? picture.areas : picture.areas.map(scaled) };
 }
 
-/** How many areas of a screen's picture stand for nothing, or lie outside it. */
+/** The areas of a screen's picture that stand for nothing, or lie outside it. */
 export function lostAreas(project: Project, screen: string, picture: Picture): Area[] {
   return picture.areas.filter((area) => areaProblem(project, screen, picture, area) !== undefined);
 }
 
 export const putsArea = editKind("putArea", z.strictObject({ on: On, area: PARTS.Area, was: PARTS.Area.optional() }), (p, { on, area, was }) =>
   onPictures(p, on, (areas) => {
-    const at = was ? areas.findIndex((one) => isSame(one, was)) : -1;
-    return at === -1 ? [...areas, area] : areas.map((one, i) => (i === at ? area : one));
+    if (!was) return [...areas, area];
+    // Where it is no longer, somebody else has moved it meanwhile: it does not come back beside itself.
+    const at = areas.findIndex((one) => isSame(one, was));
+    return areas.map((one, i) => (i === at ? area : one));
   }),
 );
 export const removesArea = editKind("removeArea", z.strictObject({ on: On, area: PARTS.Area }), (p, { on, area }) =>
