@@ -16,6 +16,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     contextOptions: { reducedMotion: "reduce" },
     viewport: { width: 1280, height: 800 },
+    // Each test has a browser of its own, and would fetch everything to keep it. offline.spec.ts tests that.
+    serviceWorkers: "block",
     launchOptions: {
       executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
       args: [

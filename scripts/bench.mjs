@@ -18,7 +18,7 @@ const { bench } = await import(pathToFileURL(file).href);
 bench(measures, once);
 if (measures("page") || measures("pictures")) {
   const executablePath = ensureChromium();
-  buildApplication();
+  await buildApplication();
   const server = join(root, "dist", "server", "main.mjs");
   await bundleServer(server);
   const { start } = await import(pathToFileURL(server).href);

@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
-import { existsSync, readFileSync, statSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { join, relative } from "node:path";
 import { newest, root, runTool } from "./setup.mjs";
 
 const page = join(root, "dist", "app", "index.html");
@@ -15,13 +15,60 @@ export async function buildCommandLine() {
 }
 
 /** Builds the application with Vite where something has changed since it was built last. */
-export function buildApplication() {
+export async function buildApplication() {
   if (existsSync(page) && existsSync(frame) && Math.min(statSync(page).mtimeMs, statSync(frame).mtimeMs) >= newest(["src", "demo", "scripts"])) return;
   process.stderr.write("Building…\n");
   run(["build", "--logLevel", "warn"]);
   buildPrototype();
   // The page makes prototypes too; it asks for the same frame.
   writeFileSync(join(root, "dist", "app", "prototype.html"), readFileSync(frame));
+  guardPage();
+  await buildServiceWorker();
+}
+
+/**
+ * What the page may load: files of its own server, pictures that it made itself, and the one script of prototypes, which runs in a frame
+ * that has the page's policy. Styles may stand in the text (parts of the page and drawings have them), scripts may not.
+ */
+function guardPage() {
+  const script = /script-src ('sha256-[^']+')/.exec(readFileSync(frame, "utf8"))?.[1];
+  if (script === undefined) throw new Error("The prototype's page has no policy that names its script.");
+  const policy = [
+    "default-src 'none'",
+    `script-src 'self' ${script}`,
+    "style-src 'self' 'unsafe-inline'",
+    "img-src 'self' data: blob:",
+    "font-src 'self' data:",
+    "connect-src 'self'",
+    "worker-src 'self'",
+    "manifest-src 'self'",
+    "frame-src 'self'",
+    "base-uri 'none'",
+    "form-action 'none'",
+  ].join("; ");
+  const text = readFileSync(page, "utf8");
+  writeFileSync(page, text.replace('<meta charset="utf-8" />', `$&\n    <meta http-equiv="Content-Security-Policy" content="${policy}" />`));
+}
+
+/** The service worker with the list of all files: a file whose name has its hash never changes, another is told apart by its own. */
+async function buildServiceWorker() {
+  const folder = join(root, "dist", "app");
+  const files = readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile())
+    .map((entry) => relative(folder, join(entry.parentPath, entry.name)).replaceAll("\\", "/"))
+    .filter((name) => !name.startsWith(".vite/") && name !== "service-worker.js")
+    .sort()
+    .map((name) => ({
+      url: `/${name}`,
+      revision: name.startsWith("assets/")
+        ? null
+        : createHash("sha256")
+            .update(readFileSync(join(folder, name)))
+            .digest("hex")
+            .slice(0, 16),
+    }));
+  const { bundleServiceWorker } = await import("./bundle.mjs");
+  await bundleServiceWorker(join(folder, "service-worker.js"), files);
 }
 
 /** The page of a prototype with everything in it but the project: one script, one style sheet, both named by their hashes in its policy. */

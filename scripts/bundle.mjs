@@ -27,6 +27,21 @@ export function bundleLibrary(outfile) {
   });
 }
 
+/** Bundles the service worker, with the list of files that it keeps. */
+export function bundleServiceWorker(outfile, files) {
+  return build({
+    entryPoints: [join(root, "src/app/offline/serviceWorker.ts")],
+    outfile,
+    bundle: true,
+    minify: true,
+    platform: "browser",
+    format: "iife",
+    target: "es2022",
+    logLevel: "warning",
+    define: { FILES: JSON.stringify(files), "process.env.NODE_ENV": '"production"' },
+  });
+}
+
 /** Bundles a program and what it imports into one file that Node runs. */
 export function bundle(entry, outfile) {
   return build({

@@ -8,7 +8,7 @@ ensurePackages();
 const { buildApplication, buildCommandLine, buildPrototype } = await import("./build.mjs");
 const { bundleLibrary } = await import("./bundle.mjs");
 const { writeTypes } = await import("./types.mjs");
-buildApplication();
+await buildApplication();
 buildPrototype();
 await buildCommandLine();
 await bundleLibrary(join(root, "dist", "lib", "index.mjs"));

@@ -7,7 +7,7 @@ import { ensureChromium, ensurePackages, root } from "./setup.mjs";
 
 ensurePackages();
 const executablePath = ensureChromium();
-buildApplication();
+await buildApplication();
 const { bundle, bundleServer } = await import("./bundle.mjs");
 const file = join(root, "dist", "server", "main.mjs");
 await bundleServer(file);

@@ -5,7 +5,7 @@ import { ensurePackages, root } from "./setup.mjs";
 
 ensurePackages();
 const { buildApplication } = await import("./build.mjs");
-buildApplication();
+await buildApplication();
 const { bundleServer } = await import("./bundle.mjs");
 const file = join(root, "dist", "server", "main.mjs");
 await bundleServer(file);

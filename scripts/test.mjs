@@ -33,7 +33,7 @@ async function commandLine() {
 
 async function build() {
   const { buildApplication } = await import("./build.mjs");
-  buildApplication();
+  await buildApplication();
   return 0;
 }
 

@@ -1,3 +1,4 @@
+import "./policy/noEval.ts";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
@@ -16,3 +17,6 @@ if (root)
       <RouterProvider router={createBrowserRouter(ROUTES)} />
     </StrictMode>,
   );
+
+// Once everything else is there: the files are kept for when the server is not.
+if (import.meta.env.PROD) window.addEventListener("load", () => requestIdleCallback(async () => (await import("./offline/keepOffline.tsx")).keepOffline()));

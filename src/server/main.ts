@@ -9,8 +9,8 @@ import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import { compress } from "hono/compress";
 import { etag } from "hono/etag";
-import { secureHeaders } from "hono/secure-headers";
 import { type Live, ownHost } from "./live.ts";
+import { guarded } from "./policy.ts";
 
 /** Prototypes that are kept to be looked at on a phone; the oldest goes first. */
 const MOST_PREVIEWS = 20;
@@ -28,7 +28,7 @@ const PAGES = /^\/(p\/[^/]+(\/[^/]*)?\/?)?$/;
 export function application(folder: string, reached: () => string[] = () => [], live?: Live): Hono {
   const app = new Hono();
   if (live) app.use("*", ownHost).route("/", live.routes);
-  app.use(secureHeaders(), compress(), etag());
+  app.use(guarded(folder), compress(), etag());
   app.route("/preview", previews(reached));
   app.use("/assets/*", serveStatic({ root: folder, onFound: (_, context) => context.header("cache-control", "max-age=31536000, immutable") }));
   app.get("/assets/*", (context) => context.text("There is no such file.", 404));

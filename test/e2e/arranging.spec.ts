@@ -1,5 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
 import { typeInPalette } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
 
 const open = async (page: Page) => {
   await page.goto("/");

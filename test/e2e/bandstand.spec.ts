@@ -1,5 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
 import { built, Site } from "./example.ts";
+import { expect, type Page, test } from "./test.ts";
 import { openToolbar, type Toolbar, toolbarWorks } from "./toolbar.ts";
 
 let folder = "";

@@ -1,8 +1,8 @@
-import { expect, type Locator, type Page, test } from "@playwright/test";
 import { z } from "zod";
 import { PARTS, type Project, ProjectSchema } from "../../src/core/model/schema.ts";
 import { app } from "../vectors/app.ts";
 import { openDocument, typeInPalette, unfold } from "./open.ts";
+import { expect, type Locator, type Page, test } from "./test.ts";
 
 /**
  * Every field that the model knows has a control on the page. Each row names a field, chooses what has it, uses the control by its label

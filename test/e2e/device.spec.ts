@@ -1,6 +1,6 @@
-import { expect, test } from "@playwright/test";
 import { app } from "../vectors/app.ts";
 import { openDocument } from "./open.ts";
+import { expect, test } from "./test.ts";
 
 const el = (id: string, kind: string, more = {}) => ({ id, kind, label: id, ...more });
 

@@ -1,6 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
 import { app } from "../vectors/app.ts";
 import { openDocument } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
 
 const shop = app("main", {
   stacks: { main: "home item" },

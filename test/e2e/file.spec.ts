@@ -2,11 +2,11 @@ import { type ChildProcess, spawn } from "node:child_process";
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { expect, type Page, test } from "@playwright/test";
 import { readProject } from "../../src/core/model/read.ts";
 import { writeProject } from "../../src/core/model/write.ts";
 import { built, Site } from "./example.ts";
 import { openEmpty } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
 
 let server: ChildProcess | undefined;
 test.afterEach(() => server?.kill());

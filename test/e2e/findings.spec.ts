@@ -1,10 +1,10 @@
 import { writeFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
 import { bigProject } from "../../bench/big.ts";
 import type { Leg, Project, Screen } from "../../src/core/model/schema.ts";
 import { writeProject } from "../../src/core/model/write.ts";
 import { app } from "../vectors/app.ts";
 import { openDocument, openEmpty } from "./open.ts";
+import { expect, test } from "./test.ts";
 
 test("findings are grouped, a fix is looked at before it is made, and what is intended keeps its reason", async ({ page }) => {
   await page.goto("/");

@@ -1,6 +1,6 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test.ts";
 
 /** Runs the command line on a file; gives its status and what it printed. */
 function etape(...args: string[]): { status: number; out: string; err: string } {

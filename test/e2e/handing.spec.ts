@@ -1,6 +1,6 @@
-import { expect, test } from "@playwright/test";
 import { app } from "../vectors/app.ts";
 import { documentOf, moveOf, openDocument, typeInPalette } from "./open.ts";
+import { expect, test } from "./test.ts";
 
 /** A form and a list in a sheet over it, from which nothing comes back yet. */
 const ORDER = app("orders", {

@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
-import { expect, test } from "@playwright/test";
 import { strFromU8, unzipSync } from "fflate";
+import { expect, test } from "./test.ts";
 
 test("a hand-off is looked at, copied and downloaded; all of it comes as one zip", async ({ page, context }, info) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);

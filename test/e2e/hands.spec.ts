@@ -1,6 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
 import { app } from "../vectors/app.ts";
 import { documentOf, openDocument, openEmpty, screensOf, typeInPalette, unfold } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
 
 const undoName = (page: Page) => page.getByRole("button", { name: /^Undo/ });
 

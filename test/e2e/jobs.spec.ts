@@ -1,9 +1,9 @@
-import { expect, type Locator, type Page, test } from "@playwright/test";
 import { check } from "../../src/core/check/check.ts";
 import { lookup } from "../../src/core/model/lookup.ts";
 import type { Project } from "../../src/core/model/schema.ts";
 import { app } from "../vectors/app.ts";
 import { documentOf, openDocument } from "./open.ts";
+import { expect, type Locator, type Page, test } from "./test.ts";
 
 /** Hands that count: each key that is pressed and each press or drag of the pointer; names that are typed are free. */
 class Hands {

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
 import { documentOf, moveOf, openEmpty, typeInPalette } from "./open.ts";
+import { expect, test } from "./test.ts";
 
 const APP = [
   "app Allotment",

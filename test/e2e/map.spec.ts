@@ -1,9 +1,9 @@
-import { expect, type Page, test } from "@playwright/test";
 import { builtApp } from "../../bench/apps.ts";
 import { bigProject } from "../../bench/big.ts";
 import type { Project } from "../../src/core/model/schema.ts";
 import { seeded } from "../random/documents.ts";
 import { openDocument, typeInPalette } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
 
 const WORDS = "Order Account Profile Stock Photo Weather Harvest Ticket Message Payment Address Delivery Coupon Trip Lesson Report".split(" ");
 const TAILS = "list details settings edit review photo history search filter".split(" ");

@@ -1,8 +1,8 @@
-import { expect, type Locator, type Page } from "@playwright/test";
 import { readProject } from "../../src/core/model/read.ts";
 import type { Project } from "../../src/core/model/schema.ts";
 import { writeProject } from "../../src/core/model/write.ts";
 import { isZip, unpacked } from "../../src/core/pictures/zip.ts";
+import { expect, type Locator, type Page } from "./test.ts";
 
 /** Opens a document in the page as from a file; gives the device. */
 export async function openDocument(page: Page, project: Project): Promise<Locator> {

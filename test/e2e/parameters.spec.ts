@@ -1,11 +1,11 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
 import { followValue } from "../../src/core/insight/flow.ts";
 import { nameOf } from "../../src/core/model/lookup.ts";
 import { readProject } from "../../src/core/model/read.ts";
 import { app } from "../vectors/app.ts";
 import { openDocument, unfold } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
 
 const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
 if (!read.ok) throw new Error("the demo can be read");

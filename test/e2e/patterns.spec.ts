@@ -1,6 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
 import { app } from "../vectors/app.ts";
 import { documentOf, openDocument, typeInPalette } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
 
 /** Counts each click and each key that is pressed. */
 class Hands {

@@ -3,12 +3,12 @@ import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } 
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
-import { expect, type Locator, type Page, test } from "@playwright/test";
 import { strFromU8, unzipSync } from "fflate";
 import { writeProject } from "../../src/core/model/write.ts";
 import { packed } from "../../src/core/pictures/zip.ts";
 import { pngOf } from "../pictures/png.ts";
 import { documentOf } from "./open.ts";
+import { expect, type Locator, type Page, test } from "./test.ts";
 
 /** A picture of a screen with a bar, a button and two rows, where the area of the button is to be. */
 const BUTTON = [20, 300, 350, 60] as const;

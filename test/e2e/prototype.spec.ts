@@ -3,9 +3,9 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
-import { expect, type Page, test } from "@playwright/test";
 import { writeProject } from "../../src/core/model/write.ts";
 import { app } from "../vectors/app.ts";
+import { expect, type Page, test } from "./test.ts";
 
 /** A prototype as `etape gen` writes it, as an address of a file. */
 function prototypeOf(document: string): string {

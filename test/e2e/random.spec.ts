@@ -1,6 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
 import { pick, type Random, seeded } from "../random/documents.ts";
 import { documentOf } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
 
 const KEYS = [
   "Enter",

@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
 import { fromLines } from "../../src/core/lines/build.ts";
 import type { Project } from "../../src/core/model/schema.ts";
 import { documentOf, openDocument } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
 
 const SHOP = `app Shop
 fact member

@@ -2,11 +2,11 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { expect, test } from "@playwright/test";
 import { build, type Plugin, transformSync } from "esbuild";
 import { compile } from "svelte/compiler";
 import { writeProject } from "../../src/core/model/write.ts";
 import { app } from "../vectors/app.ts";
+import { expect, test } from "./test.ts";
 
 /** A list whose rows lead to a page with its own address, and a sheet over that. */
 const project = app("home", {

@@ -1,6 +1,5 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
-import { expect, type Locator, type Page, test } from "@playwright/test";
 import { wayTo } from "../../src/core/check/counterexample/wayTo.ts";
 import { appOf } from "../../src/core/insight/app.ts";
 import { elementIdOf, lookup } from "../../src/core/model/lookup.ts";
@@ -13,6 +12,7 @@ import { launch, step } from "../../src/core/semantics/step.ts";
 import type { State } from "../../src/core/semantics/types.ts";
 import { seeded } from "../random/documents.ts";
 import { unfold } from "./open.ts";
+import { expect, type Locator, type Page, test } from "./test.ts";
 
 const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
 if (!read.ok) throw new Error("the demo does not read");

@@ -1,6 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
 import type { Project } from "../../src/core/model/schema.ts";
 import { documentOf } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
 
 /** The page's whole text but for what is meant to be read as code: ids, expressions, addresses, files. */
 async function textOf(page: Page): Promise<string> {

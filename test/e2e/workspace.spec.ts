@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { gzipSync } from "node:zlib";
-import { expect, type Page, test } from "@playwright/test";
 import { typeInPalette } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
 
 const SIZES = [
   { width: 1280, height: 720 },

@@ -79,7 +79,7 @@ describe("the server", () => {
       expect(asset.headers.get("content-type")).toContain("text/javascript");
       expect(asset.headers.get("cache-control")).toBe("max-age=31536000, immutable");
       expect(asset.headers.get("x-content-type-options")).toBe("nosniff");
-      expect(asset.headers.get("x-frame-options")).toBe("SAMEORIGIN");
+      expect(asset.headers.get("x-frame-options")).toBe("DENY");
       expect(await asset.text()).toBe(script);
       const page = await fetch(served.address);
       const tag = page.headers.get("etag") ?? "";
@@ -89,6 +89,19 @@ describe("the server", () => {
     } finally {
       served.close();
     }
+  });
+
+  it("gives every answer the policy of the page, and a prototype one that keeps it apart", async () => {
+    const guarded = mkdtempSync(join(tmpdir(), "etape-guarded-"));
+    writeFileSync(join(guarded, "index.html"), `<meta http-equiv="Content-Security-Policy" content="default-src 'none'; script-src 'self'">`);
+    const app = application(guarded);
+    for (const path of ["/", "/p/one", "/assets/nothing.js", "/no/such/page", "/%E0%A4%A"])
+      expect((await app.request(path)).headers.get("content-security-policy")).toBe("default-src 'none'; script-src 'self'; frame-ancestors 'none'");
+    const left = await app.request("/preview", { method: "POST", headers: own, body: "<p>a prototype</p>" });
+    const { addresses } = (await left.json()) as { addresses: string[] };
+    const prototype = await app.request(new URL(addresses[0] ?? "").pathname);
+    expect(prototype.headers.get("content-security-policy")).toBe("sandbox allow-scripts; frame-ancestors 'none'");
+    expect((await application(folder).request("/")).headers.get("content-security-policy")).toBe("default-src 'none'; frame-ancestors 'none'");
   });
 
   it("is not started by `etape serve` on a port that is none, or without the application", async () => {

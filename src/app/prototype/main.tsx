@@ -1,3 +1,4 @@
+import "../policy/noEval.ts";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createStore, type StoreApi } from "zustand";

@@ -1,3 +1,4 @@
+import "../policy/noEval.ts";
 import { check } from "../../core/check/check.ts";
 import { wayTo } from "../../core/check/counterexample/wayTo.ts";
 import type { CheckResult } from "../../core/check/finding.ts";

@@ -1,3 +1,4 @@
+import "../policy/noEval.ts";
 import { MEDIA_TYPES, readHeader } from "../../core/pictures/header.ts";
 import type { PictureAnswer, PictureRequest } from "./pictureProtocol.ts";
 
