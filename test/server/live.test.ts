@@ -52,6 +52,8 @@ function windowOn(path: string, project = projectIn(path)) {
     apply: (edit) => set({ project: applyEdit(get().project, edit), undoName: edit.name }),
     undo: () => undefined,
     redo: () => undefined,
+    again: () => undefined,
+    unsaved: undefined,
   }));
   const states: BindingState[] = [];
   const binding = new Binding(

@@ -11,6 +11,8 @@ export interface DocumentState extends Omit<Kept, "project"> {
   apply: (edit: Edit) => void;
   undo: () => void;
   redo: () => void;
+  /** Stores what is shown, where it is not stored. */
+  again: () => void;
 }
 
 /** The document of an open project as the page shows it, and what ends it: what is queued is still saved. */
@@ -19,12 +21,14 @@ export function createDocument(id: string, loaded: Loaded | undefined, store: Et
     project: loaded?.project ?? emptyProject(""),
     status: "loading",
     saving: false,
+    unsaved: undefined,
     error: undefined,
     undoName: undefined,
     redoName: undefined,
     apply: (edit) => keeping.apply(edit),
     undo: () => keeping.undo(),
     redo: () => keeping.redo(),
+    again: () => keeping.again(),
   }));
   const show = ({ project, ...state }: Kept) => document.setState({ ...state, ...(project ? { project } : {}) });
   const keeping = new Keeping(id, show, store, loaded);

@@ -2,7 +2,7 @@ import { useLiveQuery } from "dexie-react-hooks";
 import { useEffect, useState } from "react";
 import type { Binding, BindingState } from "../session/file/binding.ts";
 import { inStep } from "../session/file/start.ts";
-import { useSession } from "../session/hooks.ts";
+import { useDocument, useSession } from "../session/hooks.ts";
 import { db } from "../session/storage/db.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
@@ -16,8 +16,35 @@ const DAY = 86_400_000;
 export function FileState() {
   const { id } = useSession();
   const file = useLiveQuery(async () => ({ name: (await db.files.get(id))?.name }), [id]);
-  if (!file) return null;
-  return file.name === undefined ? <LastExport id={id} /> : <Bound key={file.name} name={file.name} />;
+  return (
+    <>
+      <Unsaved />
+      {file && (file.name === undefined ? <LastExport id={id} /> : <Bound key={file.name} name={file.name} />)}
+    </>
+  );
+}
+
+/** What helps where the browser does not store what is shown; and a question before the page is left with something that is not stored. */
+function Unsaved() {
+  const session = useSession();
+  const { unsaved, saving, error, undoName, again } = useDocument();
+  const told = unsaved && error;
+  useEffect(() => {
+    if (told) session.notices.getState().say(`${told.charAt(0).toUpperCase()}${told.slice(1)}`);
+  }, [session, told]);
+  const lossy = saving || unsaved !== undefined || (db.refused !== undefined && undoName !== undefined);
+  useEffect(() => {
+    if (!lossy) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener("beforeunload", ask);
+    return () => window.removeEventListener("beforeunload", ask);
+  }, [lossy]);
+  if (unsaved === undefined) return null;
+  return (
+    <Button tone="link" onClick={again}>
+      {unsaved === "gone" ? "Keep it again" : "Try again"}
+    </Button>
+  );
 }
 
 /** A quiet word where much was done since the last export; browsers may clear what they keep. */

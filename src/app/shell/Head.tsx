@@ -1,6 +1,7 @@
 import { lazy, Suspense } from "react";
 import { Link, NavLink } from "react-router";
 import { useDocument, useSession, useSheets } from "../session/hooks.ts";
+import { db } from "../session/storage/db.ts";
 import { Button } from "../ui/Button.tsx";
 import { ThemeToggle } from "../ui/ThemeToggle.tsx";
 import { ProjectName } from "./ProjectName.tsx";
@@ -43,8 +44,13 @@ export function Head() {
           </NavLink>
         ))}
       </nav>
-      <span role="status" data-testid="saved" title={error} className={`min-w-0 truncate text-[11.5px] ${error ? "max-w-[420px] text-urgent" : "text-ink-2"}`}>
-        {error ?? (saving ? "saving…" : "saved")}
+      <span
+        role="status"
+        data-testid="saved"
+        title={error ?? db.refused}
+        className={`min-w-0 truncate text-[11.5px] ${(error ?? db.refused) ? "max-w-[420px] text-urgent" : "text-ink-2"}`}
+      >
+        {error ?? db.refused ?? (saving ? "saving…" : "saved")}
       </span>
       <Suspense>
         <FileState />

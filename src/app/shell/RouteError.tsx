@@ -12,7 +12,10 @@ export function RouteError() {
         What you made is saved in this browser. Load the page again; if it fails again, open another project and come back. (
         {error instanceof Error ? error.message : String(error)})
       </p>
-      <Button onClick={() => location.reload()}>Load it again</Button>
+      <span className="flex gap-2">
+        <Button onClick={() => location.reload()}>Load it again</Button>
+        <Button onClick={() => void import("./saveRaw.ts").then(({ saveRaw }) => saveRaw())}>Download what is stored</Button>
+      </span>
     </Message>
   );
 }

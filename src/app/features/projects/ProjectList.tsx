@@ -1,13 +1,12 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import type { ProjectRow } from "../../session/storage/db.ts";
-import { deleteProject } from "../../session/storage/projects.ts";
+import { deleteProject, type Listed } from "../../session/storage/projects.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 
 /** The projects kept in this browser, newest first. */
-export function ProjectList({ rows, onChange }: { rows: readonly ProjectRow[]; onChange: () => void }) {
-  const [asked, setAsked] = useState<ProjectRow>();
+export function ProjectList({ rows, onChange }: { rows: readonly Listed[]; onChange: () => void }) {
+  const [asked, setAsked] = useState<Listed>();
   return (
     <>
       <ul className="m-0 list-none p-0">
@@ -17,7 +16,7 @@ export function ProjectList({ rows, onChange }: { rows: readonly ProjectRow[]; o
               {row.name || "without a name"}
             </Link>
             {row.exportedAt !== undefined && <span className="text-[12px] text-ink-2">exported {new Date(row.exportedAt).toLocaleDateString()}</span>}
-            <time className="text-[12px] text-ink-2">{new Date(row.updatedAt).toLocaleString()}</time>
+            {row.updatedAt !== undefined && <time className="text-[12px] text-ink-2">{new Date(row.updatedAt).toLocaleString()}</time>}
             <Button tone="quiet" aria-label={`Delete ${row.name}`} onClick={() => setAsked(row)}>
               Delete
             </Button>

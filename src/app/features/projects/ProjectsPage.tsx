@@ -5,7 +5,8 @@ import { emptyProject } from "../../../core/model/edits/add.ts";
 import { type Problem, readProject, SIZE_LIMIT } from "../../../core/model/read.ts";
 import { decodeUtf8, utf8Problem } from "../../../core/model/utf8.ts";
 import { db } from "../../session/storage/db.ts";
-import { createProject } from "../../session/storage/projects.ts";
+import { createProject, listProjects } from "../../session/storage/projects.ts";
+import { storageWords } from "../../session/storage/trouble.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ThemeToggle } from "../../ui/ThemeToggle.tsx";
 import { ProjectList } from "./ProjectList.tsx";
@@ -41,7 +42,7 @@ async function readerOf(name: string) {
 /** What is kept in this browser, and how to begin: from a demo, empty, or from a file. */
 export function ProjectsPage() {
   const go = useNavigate();
-  const { data: rows, mutate } = useSWR("projects", () => db.projects.orderBy("updatedAt").reverse().toArray());
+  const { data: rows, mutate, error } = useSWR("projects", () => listProjects());
   const [refused, setRefused] = useState<{ file: string; problems: Problem[] }>();
   const file = useRef<HTMLInputElement>(null);
   const openText = async (name: string, text: string, pictures = new Map<string, Blob>()) => {
@@ -121,6 +122,11 @@ export function ProjectsPage() {
       <p className="mt-1 mb-8 max-w-[56ch] text-[15px] text-ink-2">
         Draw how people move through your app, walk through it as they would, and see for certain that nobody gets stuck.
       </p>
+      {db.refused !== undefined && (
+        <p role="alert" className="mt-0 mb-4 border border-urgent bg-sheet px-3 py-2 text-[13px] text-urgent">
+          {db.refused.charAt(0).toUpperCase() + db.refused.slice(1)}
+        </p>
+      )}
       <section className="grid grid-cols-[1.4fr_1fr_1fr] gap-4">
         <button type="button" onClick={() => openDemo("hollowcomb")} className="border border-ink bg-ink p-4 text-left text-paper hover:opacity-90">
           <span className="caption block text-[15px]">Open Hollowcomb</span>
@@ -172,6 +178,11 @@ export function ProjectsPage() {
       {refused && <Refused {...refused} onClose={() => setRefused(undefined)} />}
       <h2 className="caption mt-10 mb-2 border-b border-hairline pb-1 text-[13px]">In this browser</h2>
       {rows?.length === 0 && <p className="text-ink-2">Nothing yet. Hollowcomb is a good first walk.</p>}
+      {error !== undefined && (
+        <p role="alert" className="text-urgent">
+          What is kept could not be read: {storageWords(error)}
+        </p>
+      )}
       <ProjectList rows={rows ?? []} onChange={() => void mutate()} />
     </div>
   );

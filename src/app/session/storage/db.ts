@@ -1,4 +1,4 @@
-import Dexie, { type EntityTable, type Table, type Transaction } from "dexie";
+import Dexie, { type DexieOptions, type EntityTable, type Table, type Transaction } from "dexie";
 import { difference } from "../../../core/model/edits/revise.ts";
 import { readProjectData } from "../../../core/model/read.ts";
 import type { PictureKind } from "../../../core/pictures/header.ts";
@@ -79,8 +79,11 @@ export class EtapeDb extends Dexie {
   declare files: EntityTable<FileRow, "projectId">;
   declare pictures: Table<PictureRow, [string, string]>;
 
-  constructor(name = "etape") {
-    super(name);
+  /** Why the browser keeps nothing, where it does not: then everything is in the page's memory alone, until it is closed. */
+  refused: string | undefined;
+
+  constructor(name = "etape", options?: DexieOptions) {
+    super(name, options);
     this.version(1).stores({ projects: "id, updatedAt", versions: "[projectId+seq], projectId" });
     this.version(2).stores({ documents: "projectId", edits: "[projectId+seq], projectId" }).upgrade(fromVersions);
     this.version(3).stores({ versions: null });
@@ -108,4 +111,31 @@ async function fromVersions(old: Transaction) {
   }
 }
 
-export const db = new EtapeDb();
+/**
+ * Opens the storage of this browser. Where the browser refuses it (a private window, a policy), what is made is kept in memory, and
+ * `refused` says so. Throws where a newer version of Etape wrote it: this one would not understand what it finds.
+ */
+export async function openStore(name?: string): Promise<EtapeDb> {
+  const store = new EtapeDb(name);
+  try {
+    await store.open();
+  } catch (error) {
+    const { indexedDB, IDBKeyRange } = await import("fake-indexeddb");
+    const memory = new EtapeDb(name, { indexedDB, IDBKeyRange });
+    memory.refused = `not saved: this browser keeps nothing for Etape (${error instanceof Error ? error.message : String(error)}). Export what you make before you close the page.`;
+    return memory;
+  }
+  // A window of a newer version takes over: this one would write what that one no longer has.
+  store.on("versionchange", ({ newVersion }) => {
+    if (newVersion === null) return true;
+    store.close();
+    // By itself Dexie would open it again at the next question, in the newer version.
+    return false;
+  });
+  const found = store.backendDB().version / 10;
+  if (found <= store.verno) return store;
+  store.close();
+  throw new Error("a newer version of Etape keeps the projects of this browser. Load the page again to get that version");
+}
+
+export const db = await openStore();

@@ -29,6 +29,28 @@ export async function createProject(project: Project, store: EtapeDb = db, id: s
   return id;
 }
 
+/** What the list of projects shows of one. */
+export interface Listed {
+  id: string;
+  name: string;
+  /** Milliseconds since 1970, as all times here. */
+  updatedAt: number | undefined;
+  exportedAt: number | undefined;
+}
+
+/** All projects, newest first. What a row lacks, or has wrongly, is left out: one that is damaged hides no other. */
+export async function listProjects(store: EtapeDb = db): Promise<Listed[]> {
+  const rows: Record<string, unknown>[] = await store.table("projects").toArray();
+  const number = (value: unknown) => (typeof value === "number" ? value : undefined);
+  const listed = rows.map(({ id, name, updatedAt, exportedAt }) => ({
+    id: String(id),
+    name: typeof name === "string" ? name : "",
+    updatedAt: number(updatedAt),
+    exportedAt: number(exportedAt),
+  }));
+  return listed.sort((a, b) => (b.updatedAt ?? 0) - (a.updatedAt ?? 0));
+}
+
 /** The newest document of a project, or undefined where there is no such project. Throws where what is stored can not be read. */
 export async function loadProject(id: string, store: EtapeDb = db): Promise<Loaded | undefined> {
   return store.transaction("r", store.projects, store.documents, store.edits, async () => {
