@@ -19,7 +19,7 @@ export default defineConfig({
     // Each test has a browser of its own, and would fetch everything to keep it. offline.spec.ts tests that.
     serviceWorkers: "block",
     launchOptions: {
-      executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
+      executablePath: process.env.CHROMIUM_HEADLESS ?? process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
       args: [
         "--no-sandbox",
         "--disable-gpu",

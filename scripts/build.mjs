@@ -16,7 +16,7 @@ export async function buildCommandLine() {
 
 /** Builds the application with Vite where something has changed since it was built last. */
 export async function buildApplication() {
-  if (existsSync(page) && existsSync(frame) && Math.min(statSync(page).mtimeMs, statSync(frame).mtimeMs) >= newest(["src", "demo", "scripts"])) return;
+  if (existsSync(page) && existsSync(frame) && Math.min(statSync(page).mtimeMs, statSync(frame).mtimeMs) >= newest(["src", "demo", "scripts", "vite.config.ts", "package-lock.json"])) return;
   process.stderr.write("Building…\n");
   run(["build", "--logLevel", "warn"]);
   buildPrototype();
@@ -73,7 +73,7 @@ async function buildServiceWorker() {
 
 /** The page of a prototype with everything in it but the project: one script, one style sheet, both named by their hashes in its policy. */
 export function buildPrototype() {
-  if (existsSync(frame) && statSync(frame).mtimeMs >= newest(["src", "scripts"])) return;
+  if (existsSync(frame) && statSync(frame).mtimeMs >= newest(["src", "scripts", "vite.prototype.config.ts", "package-lock.json"])) return;
   run(["build", "-c", "vite.prototype.config.ts", "--logLevel", "warn"]);
   const read = (name) => readFileSync(join(root, "dist", "prototype", name), "utf8");
   const script = read("prototype.js").replaceAll("</script", "<\\/script");

@@ -1,19 +1,62 @@
 // npm test: types, lint, unit tests, and the real interface in Chromium; installs what is missing first.
+// `unit` or `e2e` after it runs that alone; --long takes all random documents (ETAPE_LONG=1 does so too).
+import { spawn } from "node:child_process";
 import { createServer } from "node:net";
-import { ensureChromium, ensurePackages, ensureReaders, ensureScreen, runTool } from "./setup.mjs";
+import { join } from "node:path";
+import { ensureHeadless, ensurePackages, ensureReaders, ensureScreen, root } from "./setup.mjs";
+
+const only = process.argv.slice(2).find((word) => !word.startsWith("-"));
+const long = process.argv.includes("--long") ? { ETAPE_LONG: "1" } : {};
+const wants = (part) => only === undefined || only === part;
 
 ensurePackages();
-const chromium = ensureChromium();
-ensureReaders();
-ensureScreen();
-const steps = [
-  ["types", () => runTool("tsc", ["--noEmit", "-p", "."])],
-  ["lint", () => runTool("biome", ["ci", "--error-on-warnings", "."])],
-  ["command line", commandLine],
-  ["build", build],
-  ["unit tests", () => runTool("vitest", ["run"])],
-  ["interface", async () => runTool("playwright", ["test"], { CHROMIUM_PATH: chromium, ETAPE_TEST_PORT: String(await freePort()) })],
+const browser = wants("e2e") ? ensureHeadless() : "";
+if (wants("unit")) ensureReaders();
+if (wants("e2e")) ensureScreen();
+const { buildApplication, buildCommandLine } = await import("./build.mjs");
+await buildCommandLine();
+await buildApplication();
+
+/** What runs one after the other, beside the other lane: two cores have enough to do, and the browser waits often. */
+const lanes = [
+  [
+    ...(only === undefined ? [step("types", "tsc", ["--noEmit", "-p", "."]), step("lint", "biome", ["ci", "--error-on-warnings", "."])] : []),
+    ...(wants("unit") ? [step("unit tests", "vitest", ["run"], long)] : []),
+  ],
+  wants("e2e") ? [step("interface", "playwright", ["test"], { ...long, CHROMIUM_HEADLESS: browser, ETAPE_TEST_PORT: String(await freePort()) })] : [],
 ];
+let ended = 0;
+const failed = [];
+await Promise.all(
+  lanes.map(async (steps) => {
+    for (const run of steps) {
+      const { name, status, output } = await run();
+      ended += 1;
+      process.stdout.write(`\n== ${name}\n${output}\n`);
+      if (status !== 0) failed.push(name);
+    }
+  }),
+);
+for (const name of failed) process.stdout.write(`${name} failed\n`);
+process.stdout.write(`\n${ended - failed.length} passed, ${failed.length} failed\n`);
+process.exit(failed.length === 0 ? 0 : 1);
+
+/** One program of the project's packages; what it prints is told when it ends, so that two lanes don't mix. */
+function step(name, tool, args, env = {}) {
+  return () =>
+    new Promise((resolve) => {
+      const began = Date.now();
+      const child = spawn(join(root, "node_modules", ".bin", tool), args, { cwd: root, env: { ...process.env, ...env }, stdio: ["ignore", "pipe", "pipe"] });
+      const parts = [];
+      for (const stream of [child.stdout, child.stderr]) stream.on("data", (data) => parts.push(data));
+      process.stdout.write(`${name}…\n`);
+      child.on("close", (code) => {
+        const seconds = Math.round((Date.now() - began) / 1000);
+        resolve({ name: `${name} (${seconds} s)`, status: code ?? 1, output: Buffer.concat(parts).toString() });
+      });
+    });
+}
+
 /** A port that nothing listens on. */
 function freePort() {
   return new Promise((resolve, reject) => {
@@ -24,25 +67,3 @@ function freePort() {
     });
   });
 }
-
-async function commandLine() {
-  const { buildCommandLine } = await import("./build.mjs");
-  await buildCommandLine();
-  return 0;
-}
-
-async function build() {
-  const { buildApplication } = await import("./build.mjs");
-  await buildApplication();
-  return 0;
-}
-
-for (const [name, run] of steps) {
-  process.stdout.write(`\n== ${name}\n`);
-  const status = await run();
-  if (status) {
-    process.stdout.write(`\n${name} failed\n`);
-    process.exit(status);
-  }
-}
-process.stdout.write(`\n${steps.length} passed, 0 failed\n`);

@@ -7,9 +7,10 @@ import { currentScreen } from "../../../src/core/semantics/state.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";
 import { lostWithin, meets } from "../../oracle/bounded.ts";
 import { hubsOf } from "../../oracle/oracle.ts";
+import { amount } from "../../random/amount.ts";
 import { randomDocument } from "../../random/documents.ts";
 
-const DOCUMENTS = Number(process.env.ENDLESS_DOCUMENTS ?? 100);
+const DOCUMENTS = Number(process.env.ENDLESS_DOCUMENTS ?? amount(100, 20));
 const FROM = Number(process.env.ENDLESS_FROM ?? 0);
 const LOST = ["dead-end", "stuck-modal", "trap"];
 

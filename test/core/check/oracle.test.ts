@@ -5,6 +5,7 @@ import { appOf } from "../../../src/core/insight/app.ts";
 import type { Width } from "../../../src/core/model/schema.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";
 import { oracle } from "../../oracle/oracle.ts";
+import { amount } from "../../random/amount.ts";
 import { randomDocument } from "../../random/documents.ts";
 
 const BEHAVIOUR = new Set([
@@ -22,7 +23,7 @@ const BEHAVIOUR = new Set([
   "idle-lead",
   "far",
 ]);
-const DOCUMENTS = Number(process.env.ORACLE_DOCUMENTS ?? 2000);
+const DOCUMENTS = Number(process.env.ORACLE_DOCUMENTS ?? amount(2000, 300));
 const FROM = Number(process.env.ORACLE_FROM ?? 0);
 
 /** Documents on which the two once disagreed. */

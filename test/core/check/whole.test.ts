@@ -5,10 +5,12 @@ import { widthClasses } from "../../../src/core/check/system/widths.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 import { oracle } from "../../oracle/oracle.ts";
 import { showsWhatItSays } from "../../oracle/shown.ts";
+import { amount } from "../../random/amount.ts";
 import { featuresOf, wholeDocument, wholeEvents, withoutArguments } from "../../random/whole.ts";
 
-const DOCUMENTS = Number(process.env.WHOLE_DOCUMENTS ?? 120);
+const DOCUMENTS = Number(process.env.WHOLE_DOCUMENTS ?? amount(120, 30));
 const FROM = Number(process.env.WHOLE_FROM ?? 0);
+const WALKED = amount(60, 7);
 /** What the plain search looks for. Idle legs are left to their cases: it does not keep what was ignored. */
 const COMPARED = new Set(FINDINGS.filter(({ code, inSearch }) => (inSearch && code !== "idle-leg") || code === "far").map(({ code }) => code));
 
@@ -65,7 +67,7 @@ it(`on ${DOCUMENTS} documents in which everything of the model occurs, the check
 it("walks show what they say where arguments, rows and typed text matter too", () => {
   const wrong: string[] = [];
   let walks = 0;
-  for (let seed = FROM; seed < FROM + DOCUMENTS / 2; seed++) {
+  for (let seed = FROM; seed < FROM + WALKED; seed++) {
     const project = wholeDocument(seed);
     for (const finding of check(project, { fixes: false, states: 1500 }).findings) {
       if (finding.certainty !== "shown") continue;
@@ -74,5 +76,5 @@ it("walks show what they say where arguments, rows and typed text matter too", (
     }
   }
   expect(wrong).toEqual([]);
-  expect(walks).toBeGreaterThan(DOCUMENTS);
+  expect(walks).toBeGreaterThan(2 * WALKED);
 });

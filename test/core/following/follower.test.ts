@@ -10,6 +10,7 @@ import { stateLine } from "../../../src/core/semantics/line.ts";
 import { currentScreen } from "../../../src/core/semantics/state.ts";
 import { arrive, beginning, step } from "../../../src/core/semantics/step.ts";
 import type { State } from "../../../src/core/semantics/types.ts";
+import { amount } from "../../random/amount.ts";
 import { randomWalk, wholeDocument, wholeEvents, withoutArguments } from "../../random/whole.ts";
 import { logOf, type Telling } from "./logs.ts";
 
@@ -25,11 +26,11 @@ function walks(from: number, count: number, length: number): Array<{ seed: numbe
 
 describe("an app that does what its design says", () => {
   it.each<[Telling, number, number]>([
-    ["everything", 300, 40],
-    ["events", 200, 40],
-    ["events and screens", 200, 40],
-    ["screens and arguments", 14, 16],
-    ["screens", 14, 16],
+    ["everything", amount(300, 60), 40],
+    ["events", amount(200, 40), 40],
+    ["events and screens", amount(200, 40), 40],
+    ["screens and arguments", amount(14, 6), 16],
+    ["screens", amount(14, 6), 16],
   ])("never departs, on random walks of random documents, where its log tells %s", (telling, count, length) => {
     const departed = walks(1, count, length).flatMap(({ seed, project, events }) =>
       followLog(project, rows(logOf(project, events, telling).log)).departures.map(({ sentence, row }) => `${seed}, line ${row}: ${sentence}`),
@@ -38,7 +39,7 @@ describe("an app that does what its design says", () => {
   });
 
   it("is in one of the states that are kept", () => {
-    const missed = walks(430, 14, 14).flatMap(({ seed, project, events }) => {
+    const missed = walks(430, amount(14, 6), 14).flatMap(({ seed, project, events }) => {
       const { log, states } = logOf(project, events, "screens");
       const follower = new Follower(project);
       return log.flatMap((entry, i) => {
@@ -53,7 +54,7 @@ describe("an app that does what its design says", () => {
   it("may be in exactly the states that a plain enumeration finds, where the log tells screens alone", () => {
     const wrong: string[] = [];
     let entries = 0;
-    for (const { seed, project: whole, events } of walks(500, 25, 8)) {
+    for (const { seed, project: whole, events } of walks(500, amount(25, 8), 8)) {
       const project = withoutArguments(whole);
       const { log } = logOf(project, events, "screens");
       const follower = new Follower(project);

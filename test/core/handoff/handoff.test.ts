@@ -23,6 +23,7 @@ import { writeProject } from "../../../src/core/model/write.ts";
 import { planOf } from "../../../src/core/plan/planOf.ts";
 import { stateLine } from "../../../src/core/semantics/line.ts";
 import { arrive, beginning, launch, step } from "../../../src/core/semantics/step.ts";
+import { amount } from "../../random/amount.ts";
 import { randomDocument } from "../../random/documents.ts";
 import { app } from "../../vectors/app.ts";
 
@@ -63,7 +64,7 @@ function gherkin(source: string) {
 
 describe("every hand-off", () => {
   it("is the same each time, for the demo, for nasty names and for random documents", () => {
-    const documents = [nasty, ...Array.from({ length: 12 }, (_, seed) => randomDocument(seed, { screens: 6, legs: 8 }))];
+    const documents = [nasty, ...Array.from({ length: amount(12, 4) }, (_, seed) => randomDocument(seed, { screens: 6, legs: 8 }))];
     for (const project of documents)
       for (const target of TARGETS) {
         const again = JSON.parse(JSON.stringify(project)) as Project;
@@ -241,7 +242,7 @@ describe("walks that use every leg", () => {
   });
 
   it("on random documents too", () => {
-    for (let seed = 0; seed < 25; seed++) {
+    for (let seed = 0; seed < amount(25, 6); seed++) {
       const project = randomDocument(seed, { screens: 6, legs: 9 });
       const { walks, unused } = coveringWalks(project);
       const fired = used(

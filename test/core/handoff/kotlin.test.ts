@@ -2,7 +2,7 @@ import { execFileSync, spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { describe, expect, it } from "vitest";
+import { beforeAll, describe, expect, it } from "vitest";
 import { readLog } from "../../../src/core/following/read.ts";
 import { followLog } from "../../../src/core/following/tally.ts";
 import { kotlinModule, kotlinRuntime } from "../../../src/core/handoff/kotlin/module.ts";
@@ -78,86 +78,45 @@ fun main(files: Array<String>) {
 `,
 };
 
-function compiled(files: Record<string, string>): { jar: string; says: string; status: number | null } {
-  const folder = mkdtempSync(join(tmpdir(), "etape-kotlin-"));
-  for (const [name, text] of Object.entries(files)) writeFileSync(join(folder, name), text);
-  const jar = join(folder, "out.jar");
-  const { status, stderr } = spawnSync("kotlinc", [...Object.keys(files), "-include-runtime", "-nowarn", "-d", jar], { cwd: folder, encoding: "utf8" });
-  return { jar, status, says: stderr };
-}
-
-describe.skipIf(!installed)("the generated Kotlin", { timeout: 400_000 }, () => {
-  it("moves as the engine does on every vector, on the walks of the demo and on random events", () => {
-    const { jar, status, says } = compiled(PROGRAM);
-    expect(status, says).toBe(0);
-    const cases = `${jar}.cases`;
-    const text = CASES.map(({ app: project, steps }) => JSON.stringify({ plan: planData(project), events: steps.map(([short]) => eventOf(short)) }));
-    writeFileSync(cases, text.join("\n"));
-    const lines = execFileSync("java", ["-cp", jar, "MainKt", cases], { encoding: "utf8" }).trimEnd().split("\n");
-    expect(lines).toHaveLength(CASES.length);
-    CASES.forEach(({ launch: first, steps, says: sentence }, i) => {
-      expect(lines[i]?.split("\t"), sentence).toEqual([first, ...steps.map(([, expected]) => expected.replace(/^ignored .*/, "ignored"))]);
-    });
-  });
-
-  it("compiles whatever the names, and refuses a call without its row, a wrong field and a table of views with one missing", () => {
-    const words = app("when", {
-      stacks: { when: "fun val string", list: "object" },
-      tabs: { class: "when list" },
-      screens: {
-        fun: {
-          name: '*/ $x "quoted"\n',
-          params: [{ name: "object", type: "state", required: true }],
-          elements: [{ id: "object", kind: "field", label: "Object" }],
-        },
-        val: {
-          code: "class",
-          params: [{ name: "in", type: "integer", required: false }],
-          elements: [{ id: "rows", kind: "list", label: "Rows", of: "state" }],
-        },
-        string: { params: [{ name: "row", type: "date", required: true }] },
-      },
-      facts: [
-        { id: "is", type: "choice", values: ["a b", "a-b", "1"], initial: "1", source: "outside" },
-        { id: "as", type: "boolean", initial: false, source: "app", persists: true },
+/** Names that are words of Kotlin, and worse. */
+const WORDS = app("when", {
+  stacks: { when: "fun val string", list: "object" },
+  tabs: { class: "when list" },
+  screens: {
+    fun: {
+      name: '*/ $x "quoted"\n',
+      params: [{ name: "object", type: "state", required: true }],
+      elements: [{ id: "object", kind: "field", label: "Object" }],
+    },
+    val: {
+      code: "class",
+      params: [{ name: "in", type: "integer", required: false }],
+      elements: [{ id: "rows", kind: "list", label: "Rows", of: "state" }],
+    },
+    string: { params: [{ name: "row", type: "date", required: true }] },
+  },
+  facts: [
+    { id: "is", type: "choice", values: ["a b", "a-b", "1"], initial: "1", source: "outside" },
+    { id: "as", type: "boolean", initial: false, source: "app", persists: true },
+  ],
+  types: [
+    {
+      id: "state",
+      name: "$State",
+      fields: [
+        { name: "is", type: "text" },
+        { name: "of", type: "state" },
       ],
-      types: [
-        {
-          id: "state",
-          name: "$State",
-          fields: [
-            { name: "is", type: "text" },
-            { name: "of", type: "state" },
-          ],
-          samples: [{ is: "$is \\ é" }],
-        },
-      ],
-      legs: ["return val:on(rows) push fun pass.object=item", "throw fun:submit(go) push string pass.row=field.object", "do val push val pass.in=1"],
-      entrances: [{ id: "try", name: "Try", kind: "link", pattern: "/try/{in}", to: "val", warm: "rebuild" }],
-    });
-    const use = (call: string) => ({ "Words.kt": kotlinModule(words, "park.words"), "Use.kt": `package park.words\nfun use(): Any = ${call}\n` });
-    const right = compiled(
-      use(
-        'listOf(Legs.`return`(StateRow(`is` = "x", of = null)), Legs.`throw`("x"), Ways.`try`(3), Tabs.`when`, Picks, Navigator(object : Guards { override fun `is`() = IsFact.A_B }).screen)',
-      ),
-    );
-    expect(right.status, right.says).toBe(0);
-    const wrong = compiled(
-      use('listOf(Legs.`return`(), Legs.`throw`(1), Ways.`try`("x"), Tabs.list2, object : Views<Int> { override fun string(screen: Screen.String2) = 1 })'),
-    );
-    expect(wrong.status).not.toBe(0);
-    for (const says of [
-      "no value passed for parameter 'row'",
-      "integer literal does not conform to the expected type String",
-      "but Int was expected",
-      "list2",
-      "is not abstract",
-    ])
-      expect(wrong.says).toContain(says);
-  });
+      samples: [{ is: "$is \\ é" }],
+    },
+  ],
+  legs: ["return val:on(rows) push fun pass.object=item", "throw fun:submit(go) push string pass.row=field.object", "do val push val pass.in=1"],
+  entrances: [{ id: "try", name: "Try", kind: "link", pattern: "/try/{in}", to: "val", warm: "rebuild" }],
+});
+const use = (call: string) => ({ "Use.kt": `package park.words\nfun use(): Any = ${call}\n` });
 
-  it("keeps, gives back, hands back, tells: facts, a state as text, addresses, what is due, urls", () => {
-    const main = `
+/** A program that goes through the example and tells what it finds. */
+const TOLD = `
 package bandstand
 fun main() {
     val logged = mutableListOf<String>()
@@ -188,9 +147,67 @@ ${design.screens.map(({ id }) => `        override fun ${id}(screen: Screen.${id
     logged.forEach { println(it) }
 }
 `;
-    const { jar, status, says } = compiled({ "Navigation.kt": kotlinModule(design, "bandstand"), "Main.kt": main });
-    expect(status, says).toBe(0);
-    const printed = execFileSync("java", ["-cp", jar, "bandstand.MainKt"], { encoding: "utf8" }).trimEnd().split("\n");
+
+/** All that must compile, compiled once: each in a package of its own. */
+const ALL = {
+  ...PROGRAM,
+  "Words.kt": kotlinModule(WORDS, "park.words"),
+  ...use(
+    'listOf(Legs.`return`(StateRow(`is` = "x", of = null)), Legs.`throw`("x"), Ways.`try`(3), Tabs.`when`, Picks, Navigator(object : Guards { override fun `is`() = IsFact.A_B }).screen)',
+  ),
+  "Navigation.kt": kotlinModule(design, "bandstand"),
+  "Told.kt": TOLD,
+};
+
+/** @param beside what was compiled before and is used */
+function compiled(files: Record<string, string>, beside?: string): { jar: string; says: string; status: number | null } {
+  const folder = mkdtempSync(join(tmpdir(), "etape-kotlin-"));
+  for (const [name, text] of Object.entries(files)) writeFileSync(join(folder, name), text);
+  const jar = join(folder, "out.jar");
+  const library = beside === undefined ? ["-include-runtime"] : ["-cp", beside];
+  // The compiler is done before it would pay to optimise it.
+  const env = { ...process.env, JAVA_OPTS: "-XX:TieredStopAtLevel=1 -XX:+UseSerialGC" };
+  const { status, stderr } = spawnSync("kotlinc", [...Object.keys(files), ...library, "-nowarn", "-d", jar], { cwd: folder, encoding: "utf8", env });
+  return { jar, status, says: stderr };
+}
+
+describe.skipIf(!installed)("the generated Kotlin", () => {
+  let jar = "";
+  beforeAll(() => {
+    const made = compiled(ALL);
+    expect(made.status, made.says).toBe(0);
+    jar = made.jar;
+  });
+
+  it("moves as the engine does on every vector, on the walks of the demo and on random events", () => {
+    const cases = `${jar}.cases`;
+    const text = CASES.map(({ app: project, steps }) => JSON.stringify({ plan: planData(project), events: steps.map(([short]) => eventOf(short)) }));
+    writeFileSync(cases, text.join("\n"));
+    const lines = execFileSync("java", ["-cp", jar, "MainKt", cases], { encoding: "utf8" }).trimEnd().split("\n");
+    expect(lines).toHaveLength(CASES.length);
+    CASES.forEach(({ launch: first, steps, says: sentence }, i) => {
+      expect(lines[i]?.split("\t"), sentence).toEqual([first, ...steps.map(([, expected]) => expected.replace(/^ignored .*/, "ignored"))]);
+    });
+  });
+
+  it("compiles whatever the names, and refuses a call without its row, a wrong field and a table of views with one missing", () => {
+    const wrong = compiled(
+      use('listOf(Legs.`return`(), Legs.`throw`(1), Ways.`try`("x"), Tabs.list2, object : Views<Int> { override fun string(screen: Screen.String2) = 1 })'),
+      jar,
+    );
+    expect(wrong.status).not.toBe(0);
+    for (const says of [
+      "no value passed for parameter 'row'",
+      "integer literal does not conform to the expected type String",
+      "but Int was expected",
+      "list2",
+      "is not abstract",
+    ])
+      expect(wrong.says).toContain(says);
+  });
+
+  it("keeps, gives back, hands back, tells: facts, a state as text, addresses, what is due, urls", () => {
+    const printed = execFileSync("java", ["-cp", jar, "bandstand.ToldKt"], { encoding: "utf8" }).trimEnd().split("\n");
     const { log, problems } = readLog(printed.slice(11).join("\n"));
     expect(problems).toEqual([]);
     expect(log.map(({ entry }) => [entry.run, entry.event?.do, entry.restored, entry.shows])).toEqual([

@@ -16,6 +16,7 @@ import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
 import { planData, planOf } from "../../../src/core/plan/planOf.ts";
 import { stateLine } from "../../../src/core/semantics/line.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";
+import { amount } from "../../random/amount.ts";
 import { allEvents, randomDocument } from "../../random/documents.ts";
 import { randomWalk, wholeDocument, wholeEvents } from "../../random/whole.ts";
 import { VECTORS } from "../../vectors/all.ts";
@@ -83,7 +84,7 @@ describe("the generated TypeScript moves as the engine does", () => {
   });
 
   it("on random events in 500 random documents, argument by argument and fact by fact", async () => {
-    for (let seed = 0; seed < 500; seed++) {
+    for (let seed = 0; seed < amount(500, 100); seed++) {
       const project = seed % 5 === 0 ? randomDocument(seed, { broken: true, guarded: true, unknown: true }) : wholeDocument(seed);
       const module = await (seed % 25 === 0 ? run : runPlan)(project);
       let ours = launch(appOf(project));

@@ -10,6 +10,7 @@ import { planOf } from "../../../src/core/plan/planOf.ts";
 import { stateLine } from "../../../src/core/semantics/line.ts";
 import { currentScreen } from "../../../src/core/semantics/state.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";
+import { amount } from "../../random/amount.ts";
 import { randomDocument } from "../../random/documents.ts";
 import { app } from "../../vectors/app.ts";
 
@@ -65,7 +66,7 @@ describe("reach", () => {
 
   it("agrees with trying everything on random documents, where that ends", () => {
     let [compared, screens, other, ended] = [0, 0, 0, 0];
-    for (let seed = 0; seed < 250; seed++) {
+    for (let seed = 0; seed < amount(250, 50); seed++) {
       const random = randomDocument(seed, { guarded: seed % 3 === 0, screens: 6, containers: 3, legs: 9 });
       const plain = plainTaps(random, 1_500);
       if (!plain) {

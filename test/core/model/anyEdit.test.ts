@@ -36,6 +36,7 @@ import { controlsOf } from "../../../src/core/model/pictures.ts";
 import { moveSentence, withArguments } from "../../../src/core/model/propose.ts";
 import { problemLine, problemsAfterEdit, readProjectData } from "../../../src/core/model/read.ts";
 import type { Area, Move, Project, Trigger } from "../../../src/core/model/schema.ts";
+import { amount } from "../../random/amount.ts";
 import { pick, type Random, randomDocument, seeded } from "../../random/documents.ts";
 import { randomPicture, withPictures } from "../../random/pictures.ts";
 import { randomRules } from "../../random/rules.ts";
@@ -388,7 +389,7 @@ describe("the result of any edit", () => {
         const read = readProjectData(JSON.parse(JSON.stringify(project)));
         expect(read.ok ? [] : read.problems.map(problemLine)).toEqual([]);
       }),
-      { numRuns: 1000, seed: 13 },
+      { numRuns: amount(1000, 300), seed: 13 },
     );
     expect(Object.keys(EDITS).filter((kind) => (made[kind] ?? 0) < 10)).toEqual([]);
     expect(EDIT_KINDS.filter((kind) => !seen.has(kind))).toEqual([]);

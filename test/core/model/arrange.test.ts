@@ -10,6 +10,7 @@ import { lookup } from "../../../src/core/model/lookup.ts";
 import { readProject, readProjectData } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";
+import { amount } from "../../random/amount.ts";
 import { pick, randomDocument, seeded } from "../../random/documents.ts";
 import { app } from "../../vectors/app.ts";
 
@@ -109,7 +110,7 @@ describe("taking a container away keeps legs right", () => {
   });
 
   it("always gives a readable document without legs into nothing, on random documents", () => {
-    for (let seed = 0; seed < 150; seed++) {
+    for (let seed = 0; seed < amount(150, 50); seed++) {
       const project = randomDocument(seed);
       for (const container of project.containers) {
         const made = unwrapped(project, container.id).project;
@@ -198,7 +199,7 @@ function refusedIn(project: Project): string[] {
   const random = seeded(7);
   const found = new Set<string>();
   let state = launch(appOf(project));
-  for (let i = 0; i < 4000; i++) {
+  for (let i = 0; i < amount(4000, 1500); i++) {
     const event = i % 60 === 59 ? ({ do: "launch" } as const) : pick(random, candidateEvents(project, state));
     const result = step(appOf(project), state, event);
     if (result.outcome === "refused" && event.do === "leg" && result.why !== "no-value") found.add(`${event.leg} ${result.why}`);

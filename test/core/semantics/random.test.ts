@@ -10,9 +10,10 @@ import { planOf } from "../../../src/core/plan/planOf.ts";
 import { stateLine } from "../../../src/core/semantics/line.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";
 import type { Node, State } from "../../../src/core/semantics/types.ts";
+import { amount } from "../../random/amount.ts";
 import { allEvents, pick, randomDocument, seeded } from "../../random/documents.ts";
 
-const RUNS = 1500;
+const RUNS = amount(1500, 300);
 const seeds = fc.integer({ min: 0, max: 2 ** 31 });
 
 /** A random walk of some events from launch; `each` sees every state with the events it came by. */

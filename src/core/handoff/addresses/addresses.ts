@@ -19,7 +19,7 @@ interface Address {
 /** All addresses as a table (RFC 4180, lines ended by CR LF, the first line the names of the columns). */
 export function addressesCsv(project: Project): string {
   const rows = addressesOf(project).map((a) => [a.pattern, a.urlPattern, a.screen, a.name, a.by, a.id, a.variables.join(" "), a.when]);
-  return `${Papa.unparse({ fields: ["pattern", "urlPattern", "screen", "name", "by", "id", "variables", "when"], data: rows }, { newline: "\r\n" })}\r\n`;
+  return `${Papa.unparse({ fields: ["pattern", "urlPattern", "screen", "name", "by", "id", "variables", "when"], data: rows }, { newline: "\r\n", escapeFormulae: true })}\r\n`;
 }
 
 /** All addresses as JSON. */

@@ -1,5 +1,6 @@
 import { firstScreen, lookup } from "../../model/lookup.ts";
 import type { Project, Screen } from "../../model/schema.ts";
+import { asLine } from "../../text/line.ts";
 import { type Box, graphOf } from "./graph.ts";
 
 /** The graph in the DOT language of Graphviz: containers as clusters, legs from a container starting at its frame. */
@@ -41,4 +42,5 @@ function node(screen: Screen, indent: string): string {
 
 /** Ids are quoted with a prefix, since DOT has words of its own that a screen may be called by. */
 const id = (screen: string) => quoted(`s_${screen}`);
-const quoted = (text: string) => `"${text.replaceAll("\\", "\\\\").replaceAll('"', '\\"').replaceAll("\n", "\\n").replaceAll("\r", "")}"`;
+/** Lines stay lines; other characters that no reader shows become spaces. */
+const quoted = (text: string) => `"${text.replaceAll("\\", "\\\\").replaceAll('"', '\\"').split("\n").map(asLine).join("\\n")}"`;

@@ -1,4 +1,5 @@
 import type { Project, Screen } from "../../model/schema.ts";
+import { asLine } from "../../text/line.ts";
 import { type Box, graphOf } from "./graph.ts";
 
 /** The graph as a Mermaid state diagram: containers are states with states in them. */
@@ -32,5 +33,5 @@ const id = (place: string) => `p_${place}`;
 
 /** Characters that the language reads as its own are written as entities. */
 function text(value: string): string {
-  return value.replace(/[\r\n]+/g, " ").replace(/["#;:{}<>%]/g, (c) => `#${c.charCodeAt(0)};`);
+  return asLine(value).replace(/["#;:{}<>%]/g, (c) => `#${c.charCodeAt(0)};`);
 }
