@@ -57,5 +57,6 @@ it.skipIf(spawnSync("git", ["--version"]).error !== undefined)("the script of do
   expect(report("etape-changes.md")).toContain("removed leg");
 
   writeFileSync(design, text.replace(/\n/g, "\n\n"));
-  expect([ci().status, ci().stdout + ci().stderr]).toEqual([1, expect.stringContaining("canonical")]);
+  const spread = ci();
+  expect([spread.status, spread.stdout + spread.stderr]).toEqual([1, expect.stringContaining("canonical")]);
 });
