@@ -12,6 +12,7 @@ import { Problems } from "./problems.ts";
 import { rowsOfLists } from "./rows.ts";
 import { rulesOf } from "./rules.ts";
 import { unquoted } from "./scan.ts";
+import { withMenus } from "./usual.ts";
 
 export type LinesResult = { ok: true; project: Project } | { ok: false; problems: LineProblem[] };
 
@@ -82,7 +83,7 @@ function built(lines: Lines, name: string, problems: Problems, known: Project | 
   };
   const legs = new Legs(project, places, problems);
   const told = places.made.flatMap((one) => one.node.elements.flatMap((element, i) => legs.legsOf(one, element, i)));
-  const whole = { ...project, legs: told, entrances: legs.waysIn(lines.ways) };
+  const whole = withMenus({ ...project, legs: told, entrances: legs.waysIn(lines.ways) });
   const led = tried(whole, legs.loose, problems);
   // In lines for a project that is there, rules may speak of what only that has.
   const rules = known ? [] : rulesOf(lines.rules, led, (path) => places.find(path)?.id, problems);

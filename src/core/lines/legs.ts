@@ -119,7 +119,7 @@ export class Legs {
         return { kind: "return", to: to.id, ...pass, ...(gives.length > 0 ? { give } : {}) };
       }
       case "select":
-        return { kind: "select", to: to.id };
+        return { kind: "select", to: this.places.lane(to).id };
     }
   }
 

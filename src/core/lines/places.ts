@@ -5,6 +5,7 @@ import type { ElementNode, LegNode, Lines, ParamNode, PlaceNode } from "./ast.ts
 import { pathOf } from "./parse.ts";
 import type { Problems } from "./problems.ts";
 import { placeAt, standsFor } from "./standing.ts";
+import { hasSteps, NO_STACK } from "./usual.ts";
 import {
   barOf,
   CONTAINER_FLAGS,
@@ -69,11 +70,14 @@ export class Places {
       return one;
     }
     if (node.params.length > 0) this.problems.wrong(node, `“${node.name}” is a container; only screens take parameters`);
-    const inside =
-      kind.kind === "modal" && node.members.length === 0
-        ? [{ ...NOWHERE, name: node.name, line: node.line, column: node.column, elements: node.elements }]
+    const alone = kind.kind === "modal" && node.members.length === 0;
+    const at = { line: node.line, column: node.column };
+    const inside = alone
+      ? [{ ...NOWHERE, name: node.name, ...at, elements: node.elements }]
+      : kind.kind === "modal" && hasSteps(node)
+        ? [{ ...NOWHERE, name: `${node.name} steps`, ...at, members: node.members }]
         : node.members;
-    if (inside !== node.members) one.node = { ...node, elements: [] };
+    if (alone) one.node = { ...node, elements: [] };
     const members = inside.map((member) => this.place(member, one));
     const own = members.filter(({ container }) => container?.kind !== "modal");
     const start = own.find((member) => member.node.options.some(({ text }) => text === "start")) ?? own[0];
@@ -120,7 +124,8 @@ export class Places {
       container = { ...container, shape, edge: usualEdge(shape), closeOn: usualClosing(shape) };
     }
     for (const option of node.options) {
-      if (option.text === "start" || option.text === "apart" || CONTAINER_KINDS[option.text]) continue;
+      if (option.text === "start" || option.text === "apart" || CONTAINER_KINDS[option.text] || (option.text === NO_STACK && container.kind === "modal"))
+        continue;
       const bar = barOf(option.text);
       const placed = container.kind === "modal" ? modalPlace(option.text) : undefined;
       if (bar) container = { ...container, bar };
@@ -231,6 +236,13 @@ export class Places {
     const all = this.made.filter((one) => one.node.name === name && fits(one));
     const stands = this.stands(path);
     return all.find(({ screen }) => screen) ?? all[0] ?? (stands === undefined ? undefined : this.made.find((one) => one.node.name === stands));
+  }
+
+  /** What is chosen where a line switches to a place: the tab, or the entry of the menu, that is called like it or shows it first. */
+  lane(to: Made): Made {
+    const isLane = ({ owner }: Made) => owner?.container?.kind === "tabs" || owner?.container?.kind === "drawer";
+    const around = isLane(to) ? undefined : to.owner;
+    return around?.container?.kind === "stack" && isLane(around) && (around.node.name === to.node.name || around.container.start === to.id) ? around : to;
   }
 
   /** Elements, and what names other places. */

@@ -1,13 +1,14 @@
 import { proposal } from "../insight/proposal.ts";
 import { freshId } from "../model/edits/edit.ts";
 import { sameValue } from "../model/json.ts";
-import { elementIdOf, elementsOf, lookup, targetOf } from "../model/lookup.ts";
+import { elementIdOf, elementsOf, lookup, nameOf, ownersAround, targetOf } from "../model/lookup.ts";
 import { takesPass, withPass } from "../model/moves.ts";
 import { suitedMove, withArguments } from "../model/propose.ts";
 import type { Container, Element, Leg, Move, Param, Project, Screen } from "../model/schema.ts";
 import { labelOf, TAKEN_IN_RULE, TAKEN_LINE, TAKEN_TARGET, triggerOf } from "./parse.ts";
 import { ruleLine } from "./rules.ts";
 import { quotedIfNeeded } from "./scan.ts";
+import { menuScreens, NO_STACK } from "./usual.ts";
 import {
   barWord,
   CONTAINER_FLAGS,
@@ -61,6 +62,9 @@ export function lostInLines(project: Project): string[] {
       members.length === 0 || members.includes(start) ? [] : [`the start of “${name}”: it is none of its members`],
     ),
     ...dangling.map(({ id }) => `where the leg “${id}” leads: there is no such place`),
+    ...project.legs.flatMap(({ id, move }) =>
+      move?.kind === "select" && insideLane(project, move.to) ? [`where the leg “${id}” switches: it leads nowhere`] : [],
+    ),
     ...count(samples.length, "sample row with lists or parts in it"),
     ...(project.mapOrder ? ["the order of the map"] : []),
   ];
@@ -135,10 +139,16 @@ class Teller {
     }
     const { container } = place;
     const only = this.collapsed(container);
-    const words = containerWords(container, starts, apart);
+    const words = [...containerWords(container, starts, apart), ...(this.sideBySide(container) ? [NO_STACK] : [])];
     this.line(pad, `${placeName(this.name(id))}${inParentheses(words)}`, id, only ? this.elements(only) : this.elements(id));
     if (only) this.told.add(only);
     else for (const member of container.members) this.place(member, indent + 1);
+  }
+
+  /** Whether a modal holds several screens without a stack of their own, which its lines would give it. */
+  private sideBySide({ kind, members }: Container): boolean {
+    const left = members.filter((member) => !this.told.has(member) && lookup(this.project).places.has(member));
+    return kind === "modal" && left.length > 1 && left.every((member) => lookup(this.project).screens.has(member));
   }
 
   /** The one screen of a modal that is told with it: of its name, with nothing special. */
@@ -162,7 +172,7 @@ class Teller {
       ...(starts ? ["start"] : []),
       ...flags(screen, SCREEN_FLAGS),
       ...up,
-      ...[barWord(screen)].flatMap((word) => word ?? []),
+      ...[barWord(screen) ?? (menuScreens(this.project).has(screen.id) ? "bar" : undefined)].flatMap((word) => word ?? []),
       ...saids(screen, SCREEN_SAID),
     ];
   }
@@ -302,6 +312,13 @@ class Teller {
     const head = [...named, ...(entrance.pattern === undefined ? [] : [entrance.pattern])].join(" ");
     return `in ${head} > ${this.path(entrance.to)}${entrance.pass ? argsText(entrance.pass) || "()" : ""}${inParentheses(words)}`;
   }
+}
+
+/** Whether a place is not itself a tab or an entry of a menu, but what a stack that is one shows first: lines switch to the stack. */
+function insideLane(project: Project, id: string): boolean {
+  const [owner, around] = ownersAround(project, id);
+  const isLane = owner?.kind === "stack" && (around?.kind === "tabs" || around?.kind === "drawer");
+  return isLane && (owner.start === id || nameOf(project, owner.id) === nameOf(project, id));
 }
 
 /** Where a leg only sets facts, or leads to a place that is not there. */

@@ -142,6 +142,50 @@ describe("lines told", () => {
     if (name !== "hollowcomb-first-draft") expect(codes(again)).toBe(codes(project));
   });
 
+  it("a drawer has its menu button, steps in a modal have a stack, and switching goes to the tab, as people expect who write nothing of it", () => {
+    const written = [
+      `app Office
+Office (drawer, pinned when wide)
+  Rooms
+    Rooms (hub): Free rooms > Free rooms
+    Free rooms
+  People (hub)
+  Settings (hub): Sign out > leave`,
+      `app Orders
+Main
+  Orders (hub): New order > What
+New order (full screen)
+  What: Next > Where, Cancel > close
+  Where: Next > Check
+  Check: Place the order > Placed (reset), Change it > What (pop to)
+  Placed (no up): Close > close`,
+      `app Trips
+rows trip(id, name): north, North shore
+Home (tabs)
+  Trips
+    Trips (hub): Trip list (of trip) > Trip(tripId = item.id)
+    Trip(tripId) (title {param.tripId})
+  Me (hub): Trips of mine > Trips (switch)`,
+    ].map(built);
+    for (const project of written) {
+      expect(check(project).findings.map(({ message }) => message)).toEqual([]);
+      expect(toLines(built(toLines(project)))).toBe(toLines(project));
+    }
+    const [office, orders] = written;
+    expect(office?.screens.filter(({ bar }) => bar?.lead === "menu").map(({ name }) => name)).toEqual(["Rooms", "People", "Settings"]);
+    expect(orders?.containers.map(({ kind, name, members }) => [kind, name, members.length])).toEqual([
+      ["stack", "Main", 1],
+      ["modal", "New order", 1],
+      ["stack", "New order steps", 4],
+    ]);
+    // Unless they say otherwise: a bar of its own, a control that opens the menu, screens side by side.
+    const own = built("Office (drawer)\n  Rooms (bar)\n  People: Menu > menu\n  Desk (no bar)");
+    expect(own.screens.map(({ bar }) => bar?.lead)).toEqual(["auto", undefined, "auto"]);
+    const beside = built("Home: Ask > One\nAsk (dialog, no stack)\n  One: Other > Two\n  Two");
+    expect(beside.containers.map(({ kind }) => kind)).toEqual(["modal"]);
+    expect(toLines(beside)).toContain("Ask (dialog, no stack)");
+  });
+
   it("random documents come back as the same lines", () => {
     let [compared, broken] = [0, 0];
     const odd: string[] = [];

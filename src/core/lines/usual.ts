@@ -1,0 +1,41 @@
+import { lookup, ownersAround } from "../model/lookup.ts";
+import type { Project } from "../model/schema.ts";
+import type { PlaceNode } from "./ast.ts";
+import { CONTAINER_KINDS } from "./words.ts";
+
+/** A modal that holds its screens side by side, without a stack of their own. */
+export const NO_STACK = "no stack";
+
+/** Whether what stands in a modal are the steps of something: several screens, which get a stack, so that each leads on to the next. */
+export function hasSteps({ members, options }: PlaceNode): boolean {
+  const plain = members.every((member) => member.members.length === 0 && CONTAINER_KINDS[member.options[0]?.text ?? ""] === undefined);
+  return members.length > 1 && plain && !options.some(({ text }) => text === NO_STACK);
+}
+
+/**
+ * The screens whose bar people expect to have the menu button, though nothing says so: what each member of a drawer shows first. Not where
+ * a control of the design opens the menu, nor where the drawer or a container in it has a bar of its own.
+ */
+export function menuScreens(project: Project): Set<string> {
+  const { screens, containers } = lookup(project);
+  const opened = project.legs.filter(({ move }) => move?.kind === "menu").flatMap(({ from }) => [from, ...ownersAround(project, from).map(({ id }) => id)]);
+  const found = new Set<string>();
+  const first = (id: string, seen: ReadonlySet<string>) => {
+    const container = containers.get(id);
+    if (screens.get(id)?.bar === undefined && screens.has(id)) found.add(id);
+    if (!container || container.bar || seen.has(id)) return;
+    const within = new Set([...seen, id]);
+    if (container.kind === "stack") first(container.start, within);
+    if (container.kind === "tabs") for (const member of container.members) first(member, within);
+  };
+  for (const drawer of project.containers)
+    if (drawer.kind === "drawer" && !drawer.bar && !opened.includes(drawer.id)) for (const member of drawer.members) first(member, new Set([drawer.id]));
+  return found;
+}
+
+/** A project in which those screens have it. */
+export function withMenus(project: Project): Project {
+  const wanted = menuScreens(project);
+  if (wanted.size === 0) return project;
+  return { ...project, screens: project.screens.map((screen) => (wanted.has(screen.id) ? { ...screen, bar: { show: true, lead: "menu" } } : screen)) };
+}
