@@ -13,7 +13,7 @@ async function build(args) {
   ensurePackages();
   const { buildApplication, buildCommandLine, buildPrototype } = await import("../scripts/build.mjs");
   await buildCommandLine();
-  if (args[0] === "serve" || args[0] === "open") buildApplication();
+  if (args[0] === "serve" || args[0] === "open") await buildApplication();
   if (args[0] === "gen" && args.some((arg) => /^(--to=)?(prototype|all)$/.test(arg))) buildPrototype();
 }
 

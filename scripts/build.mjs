@@ -16,7 +16,12 @@ export async function buildCommandLine() {
 
 /** Builds the application with Vite where something has changed since it was built last. */
 export async function buildApplication() {
-  if (existsSync(page) && existsSync(frame) && Math.min(statSync(page).mtimeMs, statSync(frame).mtimeMs) >= newest(["src", "demo", "scripts", "vite.config.ts", "package-lock.json"])) return;
+  if (
+    existsSync(page) &&
+    existsSync(frame) &&
+    Math.min(statSync(page).mtimeMs, statSync(frame).mtimeMs) >= newest(["src", "demo", "scripts", "vite.config.ts", "package-lock.json"])
+  )
+    return;
   process.stderr.write("Building…\n");
   run(["build", "--logLevel", "warn"]);
   buildPrototype();

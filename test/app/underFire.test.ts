@@ -29,7 +29,13 @@ const stored = async (id: string) => screens((await loadProject(id, store))?.pro
 /** An open project, and a wait for its state. */
 async function opened(id: string) {
   const listeners = new Set<(state: Kept) => void>();
-  const keeping = new Keeping(id, (state) => listeners.forEach((hear) => hear(state)), store);
+  const keeping = new Keeping(
+    id,
+    (state) => {
+      for (const hear of listeners) hear(state);
+    },
+    store,
+  );
   open.push(keeping);
   const until = (holds: (state: Kept) => boolean) =>
     new Promise<Kept>((done) => {

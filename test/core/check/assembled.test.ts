@@ -12,7 +12,7 @@ import { amount } from "../../random/amount.ts";
 import { assembledApp } from "../../random/assembled.ts";
 import { pick, seeded } from "../../random/documents.ts";
 
-const DOCUMENTS = Number(process.env.ASSEMBLED_DOCUMENTS ?? amount(14, 7));
+const DOCUMENTS = Number(process.env.ASSEMBLED_DOCUMENTS ?? amount(14, 5));
 const FROM = Number(process.env.ASSEMBLED_FROM ?? 0);
 const SCREENS = Number(process.env.ASSEMBLED_SCREENS ?? 40);
 

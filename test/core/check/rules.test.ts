@@ -15,7 +15,7 @@ function firstBroken(project: Project, walk: NavEvent[], rule: string): number |
   return [...broken].find(([, rules]) => rules.some(({ id }) => id === rule))?.[0];
 }
 
-const DOCUMENTS = Number(process.env.RULES_DOCUMENTS ?? amount(1000, 130));
+const DOCUMENTS = Number(process.env.RULES_DOCUMENTS ?? amount(1000, 90));
 const FROM = Number(process.env.RULES_FROM ?? 0);
 
 /** Every other document is one in which everything of the model occurs. */

@@ -82,7 +82,7 @@ describe("reach", () => {
         if (found.get(screen) !== taps) other += 1;
       }
     }
-    expect([compared + ended, compared > 150]).toEqual([250, true]);
+    expect(compared).toBeGreaterThan(1.5 * ended);
     expect(other / screens).toBeLessThan(0.01);
   });
 

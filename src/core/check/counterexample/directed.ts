@@ -86,6 +86,11 @@ export function directedWalk(exploration: Exploration, places: readonly Place[],
   return directed(exploration, places, shown, false) ?? directed(exploration, places, shown, true);
 }
 
+/** A walk that may start anew or come in from outside at any time: enough to know that a place is met. */
+export function anyWalk(exploration: Exploration, places: readonly Place[], shown: Shown): NavEvent[] | undefined {
+  return directed(exploration, places, shown, true);
+}
+
 /** What a walk must come by: it begins in a state of the search, and something must still be so on the way. */
 export interface By {
   begins: (node: Explored, subjects: readonly string[]) => boolean;

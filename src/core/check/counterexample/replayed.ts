@@ -1,9 +1,10 @@
 import type { NavEvent } from "../../model/schema.ts";
 import type { Place } from "../reach/graph.ts";
+import { factAsked } from "../system/choices.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { doubtsIn } from "../system/ways.ts";
 import type { ConcreteWays } from "./concrete.ts";
-import { directedWalk } from "./directed.ts";
+import { anyWalk } from "./directed.ts";
 import { passes } from "./walk.ts";
 
 /** States of a place that a walk is looked for to, nearest first. */
@@ -14,7 +15,7 @@ export type Serves = (walk: readonly NavEvent[], node: number) => boolean;
 
 function finds(exploration: Exploration, places: readonly number[], serves: Serves): boolean {
   const at = places.map((node) => ({ node }));
-  return directedWalk(exploration, at, ({ walk }, { node }) => (serves(walk, node) ? walk : undefined)) !== undefined;
+  return anyWalk(exploration, at, ({ walk }, { node }) => (serves(walk, node) ? walk : undefined)) !== undefined;
 }
 
 /** A place that was met, and the steps of ways to it that do not replay. */
@@ -52,7 +53,9 @@ export function lostPlaces(exploration: Exploration, known: Set<string>, ends: I
     if (places.some((at) => ways.at(at).length > 0)) known.add(place);
     else {
       const edges = places.flatMap((at) => ways.steps(at));
-      if (edges.every((edge) => doubtsIn(edge) === 0) && finds(exploration, places, serves)) known.add(place);
+      // What its ways rest on is followed next; a search before that would find no other.
+      const rests = edges.some((edge) => doubtsIn(edge) > 0 || edge.choices.some((choice) => factAsked(choice) !== undefined));
+      if (!rests && finds(exploration, places, serves)) known.add(place);
       else lost.push({ place, edges });
     }
   }
