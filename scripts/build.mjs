@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { join, relative } from "node:path";
+import { licenceTexts } from "./dependencies.mjs";
 import { newest, root, runTool } from "./setup.mjs";
 
 const page = join(root, "dist", "app", "index.html");
@@ -28,6 +29,7 @@ export async function buildApplication() {
   // The page makes prototypes too; it asks for the same frame.
   writeFileSync(join(root, "dist", "app", "prototype.html"), readFileSync(frame));
   guardPage();
+  writeFileSync(join(root, "dist", "app", "licences.txt"), licenceTexts());
   await buildServiceWorker();
 }
 
@@ -61,7 +63,7 @@ async function buildServiceWorker() {
   const files = readdirSync(folder, { recursive: true, withFileTypes: true })
     .filter((entry) => entry.isFile())
     .map((entry) => relative(folder, join(entry.parentPath, entry.name)).replaceAll("\\", "/"))
-    .filter((name) => !name.startsWith(".vite/") && name !== "service-worker.js")
+    .filter((name) => !name.startsWith(".vite/") && name !== "service-worker.js" && name !== "licences.txt")
     .sort()
     .map((name) => ({
       url: `/${name}`,

@@ -21,6 +21,9 @@ function rewrite(name, mark, text) {
   writeFileSync(file, `${before}<!-- ${mark} -->\n${text}\n<!-- /${mark} -->\n${after}`);
 }
 
+const { dependenciesDoc } = await import("./dependencies.mjs");
+writeFileSync(join(root, "docs", "dependencies.md"), dependenciesDoc());
+
 const { findingsTable } = await load("src/core/check/report/table.ts");
 rewrite("findings.md", "findings", findingsTable());
 

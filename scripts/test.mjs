@@ -3,6 +3,7 @@
 import { spawn } from "node:child_process";
 import { createServer } from "node:net";
 import { join } from "node:path";
+import { createInterface } from "node:readline";
 import { ensureHeadless, ensurePackages, ensureReaders, ensureScreen, root } from "./setup.mjs";
 
 const only = process.argv.slice(2).find((word) => !word.startsWith("-"));
@@ -21,18 +22,17 @@ await buildApplication();
 const lanes = [
   [
     ...(only === undefined ? [step("types", "tsc", ["--noEmit", "-p", "."]), step("lint", "biome", ["ci", "--error-on-warnings", "."])] : []),
-    ...(wants("unit") ? [step("unit tests", "vitest", ["run"], long)] : []),
+    ...(wants("unit") ? [step("unit", "vitest", ["run"], long)] : []),
   ],
-  wants("e2e") ? [step("interface", "playwright", ["test"], { ...long, CHROMIUM_HEADLESS: browser, ETAPE_TEST_PORT: String(await freePort()) })] : [],
+  wants("e2e") ? [step("e2e", "playwright", ["test"], { ...long, CHROMIUM_HEADLESS: browser, ETAPE_TEST_PORT: String(await freePort()) })] : [],
 ];
 let ended = 0;
 const failed = [];
 await Promise.all(
   lanes.map(async (steps) => {
     for (const run of steps) {
-      const { name, status, output } = await run();
+      const { name, status } = await run();
       ended += 1;
-      process.stdout.write(`\n== ${name}\n${output}\n`);
       if (status !== 0) failed.push(name);
     }
   }),
@@ -41,18 +41,17 @@ for (const name of failed) process.stdout.write(`${name} failed\n`);
 process.stdout.write(`\n${ended - failed.length} passed, ${failed.length} failed\n`);
 process.exit(failed.length === 0 ? 0 : 1);
 
-/** One program of the project's packages; what it prints is told when it ends, so that two lanes don't mix. */
+/** One program of the project's packages; each line that it prints is told at once, under its name, so that two lanes can be told apart. */
 function step(name, tool, args, env = {}) {
   return () =>
     new Promise((resolve) => {
       const began = Date.now();
       const child = spawn(join(root, "node_modules", ".bin", tool), args, { cwd: root, env: { ...process.env, ...env }, stdio: ["ignore", "pipe", "pipe"] });
-      const parts = [];
-      for (const stream of [child.stdout, child.stderr]) stream.on("data", (data) => parts.push(data));
-      process.stdout.write(`${name}…\n`);
+      for (const stream of [child.stdout, child.stderr])
+        createInterface({ input: stream }).on("line", (line) => process.stdout.write(`${name.padEnd(10)} ${line}\n`));
       child.on("close", (code) => {
-        const seconds = Math.round((Date.now() - began) / 1000);
-        resolve({ name: `${name} (${seconds} s)`, status: code ?? 1, output: Buffer.concat(parts).toString() });
+        process.stdout.write(`${name.padEnd(10)} ended after ${Math.round((Date.now() - began) / 1000)} s: ${code === 0 ? "passed" : "FAILED"}\n`);
+        resolve({ name, status: code ?? 1 });
       });
     });
 }

@@ -1,4 +1,5 @@
 import { Command, CommanderError, Option } from "commander";
+import { version } from "../../package.json";
 import { TARGETS } from "../core/handoff/target.ts";
 import { LENSES } from "../core/map/lenses/names.ts";
 import { DRAWINGS } from "../core/map/types.ts";
@@ -26,6 +27,7 @@ export async function main(args: string[]): Promise<number> {
   };
   const program = new Command("etape")
     .description("Checks, walks and hands off an app's navigation.")
+    .version(version, "-V, --version", "prints the version")
     .exitOverride()
     .showHelpAfterError("(etape --help lists the commands)");
   program

@@ -1,0 +1,206 @@
+import { readFileSync } from "node:fs";
+import { builtApp } from "../../bench/apps.ts";
+import { readProject } from "../../src/core/model/read.ts";
+import { amount } from "../random/amount.ts";
+import { seeded } from "../random/documents.ts";
+import { HOSTILE, withTexts } from "../random/hostile.ts";
+import { documentOf, openDocument, openEmpty, screensOf } from "./open.ts";
+import { expect, type Page, test } from "./test.ts";
+
+/** Tells what the outline shows each time when the page says that everything is saved. */
+async function toldSaved(page: Page, tell: (screens: string[]) => void) {
+  await page.exposeFunction("toldSaved", tell);
+  await page.evaluate(() => {
+    const said = document.querySelector("[data-testid=saved]");
+    const names = () => [...document.querySelectorAll("[role=treeitem]")].map((row) => row.textContent ?? "");
+    const look = () => {
+      if (said?.textContent === "saved") (window as unknown as { toldSaved: (names: string[]) => void }).toldSaved(names());
+    };
+    new MutationObserver(look).observe(document.body, { subtree: true, childList: true, characterData: true });
+    look();
+  });
+}
+
+const KILLS = amount(100, 6);
+
+test(`no edit that the page called saved is lost, killed at ${KILLS} moments`, async ({ context }) => {
+  const random = seeded(23);
+  let page = await context.newPage();
+  await openEmpty(page);
+  const address = page.url();
+  let promised: string[] = [];
+  let made = 0;
+  for (let kill = 0; kill < KILLS; kill++) {
+    await toldSaved(page, (names) => {
+      promised = names;
+    });
+    const typing = (async () => {
+      for (let i = 0; i < 6; i++) {
+        made += 1;
+        await page.keyboard.type(`Screen${made}`);
+        await page.keyboard.press("Enter");
+      }
+    })().catch(() => undefined);
+    await page.getByLabel("Find or add a screen").click();
+    await page.waitForTimeout(random() * 500);
+    const devtools = await context.newCDPSession(page);
+    await devtools.send("Page.crash").catch(() => undefined);
+    await page.close();
+    await typing;
+    page = await context.newPage();
+    await page.goto(address);
+    await expect(page.getByRole("treeitem").first()).toBeVisible();
+    const there = await page.getByRole("treeitem").allTextContents();
+    expect(
+      promised.filter((name) => !there.includes(name)),
+      `killed ${kill + 1} times`,
+    ).toEqual([]);
+  }
+  expect(promised.length).toBeGreaterThan(KILLS);
+  expect((await documentOf(page)).format).toBe("etape/1");
+});
+
+const EDITS = amount(200, 10);
+
+test(`two windows, ${EDITS} edits in each at once: all are in both`, async ({ context }) => {
+  const one = await context.newPage();
+  await openEmpty(one);
+  const two = await context.newPage();
+  await two.goto(one.url());
+  await two.getByLabel("Find or add a screen").click();
+  await one.getByLabel("Find or add a screen").click();
+  await Promise.all(
+    [one, two].map(async (page, window) => {
+      for (let i = 0; i < EDITS; i++) {
+        await page.keyboard.type(`${window === 0 ? "First" : "Second"}${i}`);
+        await page.keyboard.press("Enter");
+      }
+    }),
+  );
+  const all = ["First", "Second"].flatMap((name) => Array.from({ length: EDITS }, (_, i) => `${name}${i}`));
+  for (const page of [one, two])
+    await expect
+      .poll(async () =>
+        screensOf(await documentOf(page))
+          .filter((name) => name !== "Home")
+          .sort(),
+      )
+      .toEqual([...all].sort());
+});
+
+test("hostile texts in every field run nothing and break nothing, in any view", async ({ page }) => {
+  const read = readProject(readFileSync("demo/hollowcomb.etape.json", "utf8"));
+  if (!read.ok) throw new Error("the demo can be read");
+  const { project } = withTexts(read.project, HOSTILE);
+  const wrong: string[] = [];
+  page.on("dialog", (dialog) => {
+    wrong.push(`a dialog: ${dialog.message()}`);
+    void dialog.dismiss();
+  });
+  page.on("pageerror", (error) => wrong.push(error.message));
+  await openDocument(page, project);
+  const address = page.url();
+  await expect(page.getByTestId("proof")).toHaveAttribute("data-running", "false");
+  await page.getByRole("treeitem").nth(3).click();
+  await page.getByRole("treeitem").nth(6).click();
+  for (const view of ["rules", "pictures", "parameters", "versions", "walk", "hand-off"]) {
+    await page.goto(`${address}/${view}`);
+    await expect(page.getByRole("navigation", { name: "Views" })).toBeVisible();
+    await expect(page.getByText("Something went wrong")).toHaveCount(0);
+  }
+  await page.getByRole("tab", { name: "specification.html" }).click();
+  await expect(page.frameLocator("iframe").getByRole("heading", { name: "Screens" })).toBeVisible();
+  for (const frame of page.frames()) expect(await frame.evaluate(() => "hit" in globalThis)).toBe(false);
+  expect(wrong).toEqual([]);
+  await page.goto("/");
+  await expect(page.getByText("script>globalThis.hit").first()).toBeVisible();
+  expect(await page.evaluate(() => "hit" in globalThis)).toBe(false);
+});
+
+test("a browser that keeps nothing says so, and lets the work be taken away", async ({ page }) => {
+  await page.addInitScript(() => {
+    IDBFactory.prototype.open = () => {
+      throw new DOMException("The user denied permission to access the database.", "SecurityError");
+    };
+  });
+  await openEmpty(page, "Pier");
+  await expect(page.getByTestId("saved")).toContainText("this browser keeps nothing for Etape");
+  const asked = page.waitForEvent("dialog");
+  const leaving = page.close({ runBeforeUnload: true });
+  const dialog = await asked;
+  expect(dialog.type()).toBe("beforeunload");
+  await dialog.dismiss();
+  await leaving;
+  const downloading = page.waitForEvent("download");
+  await page.getByRole("banner").getByRole("button", { name: "Export" }).click();
+  const read = readProject(readFileSync(await (await downloading).path(), "utf8"));
+  expect(read.ok && screensOf(read.project)).toEqual(["Home", "Pier"]);
+  await page.getByRole("link", { name: "Etape: all projects" }).click();
+  await expect(page.getByRole("alert")).toContainText("This browser keeps nothing for Etape");
+});
+
+test("a project that another window deletes stays, and is kept again; a damaged one hides no other and comes out as it is", async ({ page, context }) => {
+  await openEmpty(page, "Pier");
+  const address = page.url();
+  const id = new URL(address).pathname.split("/")[2] ?? "";
+  const other = await context.newPage();
+  await other.goto("/");
+  await other.getByRole("button", { name: /^Delete/ }).click();
+  await other.getByRole("dialog").getByRole("button", { name: "Delete" }).click();
+  await expect(other.getByText("Nothing yet")).toBeVisible();
+  await expect(page.getByTestId("saved")).toContainText("deleted in another window");
+  await expect(page.getByRole("treeitem", { name: "Pier" })).toBeVisible();
+  await page.getByRole("banner").getByRole("button", { name: "Keep it again" }).click();
+  await expect(page.getByTestId("saved")).toHaveText("saved");
+  // Something damages it.
+  await other.reload();
+  await other.evaluate(async (projectId) => {
+    const database = await new Promise<IDBDatabase>((done) => {
+      const asked = indexedDB.open("etape");
+      asked.onsuccess = () => done(asked.result);
+    });
+    await new Promise((done) => {
+      const writing = database.transaction(["documents"], "readwrite");
+      writing.objectStore("documents").put({ projectId, document: { format: "etape/1", name: "Lost", screens: 7 } });
+      writing.oncomplete = done;
+    });
+    database.close();
+  }, id);
+  await other.goto(address);
+  await expect(other.getByText("can not be read")).toBeVisible();
+  const downloading = other.waitForEvent("download");
+  await other.getByRole("button", { name: "Download what is stored" }).click();
+  expect(JSON.parse(readFileSync(await (await downloading).path(), "utf8")).documents[0].document.screens).toBe(7);
+  await other.getByRole("link", { name: "All projects" }).click();
+  await other.getByRole("button", { name: /Start empty/ }).click();
+  await expect(other.getByRole("treeitem", { name: "Home" })).toBeVisible();
+});
+
+const CHANGES = amount(500, 30);
+
+test(`${CHANGES} edits of an app of 300 screens, checked all the while: the memory comes back`, async ({ page, context }) => {
+  await openDocument(page, builtApp(300));
+  const devtools = await context.newCDPSession(page);
+  const used = async () => {
+    await expect(page.getByTestId("proof")).toHaveAttribute("data-running", "false");
+    await devtools.send("HeapProfiler.collectGarbage");
+    return (await devtools.send("Runtime.getHeapUsage")).usedSize / 2 ** 20;
+  };
+  await page.getByRole("treeitem").nth(4).click();
+  const edit = async (count: number) => {
+    for (let i = 0; i < count; i++) {
+      await page.getByLabel("Label of a new element").fill(`Row ${i}`);
+      await page.keyboard.press("Enter");
+      await page
+        .getByRole("banner")
+        .getByRole("button", { name: /^Undo: / })
+        .click();
+    }
+  };
+  await edit(8);
+  const before = await used();
+  await edit(CHANGES);
+  const after = await used();
+  process.stdout.write(`memory: ${before.toFixed(1)} MiB before, ${after.toFixed(1)} MiB after ${CHANGES} edits and as many undos\n`);
+  expect(after).toBeLessThan(before * 1.25 + 5);
+});
