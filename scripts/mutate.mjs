@@ -3,7 +3,7 @@
 //   npm run mutate -- --count 240 --seed 1 --only core/semantics
 // Texts are not changed: what they say is held by tests that read them, and most of them may say it otherwise.
 import { execFileSync, spawn } from "node:child_process";
-import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, symlinkSync, writeFileSync } from "node:fs";
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join, normalize } from "node:path";
 import { parseAst } from "vite";
@@ -187,7 +187,7 @@ function reachedFrom(files) {
   const all = new Set();
   const queue = [...files];
   for (let file = queue.pop(); file; file = queue.pop()) {
-    if (all.has(file)) continue;
+    if (all.has(file) || !existsSync(file)) continue;
     all.add(file);
     for (const [, path] of readFileSync(file, "utf8").matchAll(/(?:from|import)\s*\(?"(\.[^"?]+\.tsx?)"/g)) queue.push(normalize(join(dirname(file), path)));
   }

@@ -23,7 +23,8 @@ const VIEWS = [
 export function Head() {
   const { id } = useSession();
   const open = useSheets((s) => s.open);
-  const { project, saving, undoName, redoName, undo, redo, error } = useDocument();
+  const { project, saving, undoName, redoName, undo, redo, error: failed } = useDocument();
+  const error = failed ?? (db.refused && `not saved: ${db.refused}`);
   return (
     <header className="flex h-11 items-center gap-3 border-b-2 border-ink/60 bg-sheet px-3">
       <Link to="/" className="caption text-[17px] font-extrabold text-ink no-underline" style={{ fontStretch: "125%" }} aria-label="Etape: all projects">
@@ -50,7 +51,7 @@ export function Head() {
         title={error ?? db.refused}
         className={`min-w-0 truncate text-[11.5px] ${(error ?? db.refused) ? "max-w-[420px] text-urgent" : "text-ink-2"}`}
       >
-        {error ?? db.refused ?? (saving ? "saving…" : "saved")}
+        {error ?? (saving ? "saving…" : "saved")}
       </span>
       <Suspense>
         <FileState />
