@@ -45,12 +45,7 @@ export function Head() {
           </NavLink>
         ))}
       </nav>
-      <span
-        role="status"
-        data-testid="saved"
-        title={error ?? db.refused}
-        className={`min-w-0 truncate text-[11.5px] ${(error ?? db.refused) ? "max-w-[420px] text-urgent" : "text-ink-2"}`}
-      >
+      <span role="status" data-testid="saved" title={error} className={`min-w-0 truncate text-[11.5px] ${error ? "max-w-[420px] text-urgent" : "text-ink-2"}`}>
         {error ?? (saving ? "saving…" : "saved")}
       </span>
       <Suspense>
