@@ -45,7 +45,12 @@ export function Head() {
           </NavLink>
         ))}
       </nav>
-      <span role="status" data-testid="saved" title={error} className={`min-w-0 truncate text-[11.5px] ${error ? "max-w-[420px] text-urgent" : "text-ink-2"}`}>
+      <span
+        role="status"
+        data-testid="saved"
+        title={error}
+        className={`min-w-0 truncate text-[11.5px] ${error ? "max-w-[420px] shrink-[99] text-urgent" : "text-ink-2"}`}
+      >
         {error ?? (saving ? "saving…" : "saved")}
       </span>
       <Suspense>

@@ -14,7 +14,7 @@ export function ProjectName() {
         <button
           type="button"
           title={`${project.name}: rename the project`}
-          className="max-w-72 truncate border-b border-transparent text-left hover:border-ink-2"
+          className="block w-full max-w-72 truncate border-b border-transparent text-left hover:border-ink-2"
           onClick={() => begin(PROJECT_NAME)}
         >
           {project.name || "without a name"}

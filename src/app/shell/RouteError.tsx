@@ -8,7 +8,7 @@ export function RouteError() {
     return <Message title={error.data === "project" ? "There is no such project in this browser." : "There is nothing at this address."} />;
   return (
     <Message title="This page could not be shown.">
-      <p className="text-ink-2">
+      <p className="m-0 text-ink-2">
         What you made is saved in this browser. Load the page again; if it fails again, open another project and come back. (
         {error instanceof Error ? error.message : String(error)})
       </p>
@@ -24,17 +24,17 @@ export function RouteError() {
 export function NoSuchPage() {
   return (
     <Message title="There is nothing at this address.">
-      <p className="text-ink-2">The link may be old, or mistyped.</p>
+      <p className="m-0 text-ink-2">The link may be old, or mistyped.</p>
     </Message>
   );
 }
 
 function Message({ title, children }: { title: string; children?: React.ReactNode }) {
   return (
-    <main className="mx-auto max-w-xl p-10">
-      <h1 className="caption text-[16px]">{title}</h1>
+    <main className="mx-auto flex max-w-xl flex-col gap-3 p-10">
+      <h1 className="caption m-0 text-[16px]">{title}</h1>
       {children}
-      <p>
+      <p className="m-0">
         <Link to="/" className="font-semibold text-accent">
           All projects
         </Link>

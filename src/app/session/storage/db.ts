@@ -122,7 +122,8 @@ export async function openStore(name?: string): Promise<EtapeDb> {
   } catch (error) {
     const { indexedDB, IDBKeyRange } = await import("fake-indexeddb");
     const memory = new EtapeDb(name, { indexedDB, IDBKeyRange });
-    memory.refused = `this browser keeps nothing for Etape (${error instanceof Error ? error.message : String(error)}). Export what you make before you close the page.`;
+    const why = (error instanceof Error ? error.message : String(error)).replace(/\.$/, "");
+    memory.refused = `this browser keeps nothing for Etape (${why}). Export what you make before you close the page.`;
     return memory;
   }
   // A window of a newer version takes over: this one would write what that one no longer has.

@@ -71,7 +71,9 @@ async function named(row: ProjectRow, project: Project, store: EtapeDb): Promise
 function parsed(document: unknown): Project {
   const result = readProjectData(document);
   if (result.ok) return result.project;
-  throw new Error(`What is stored of this project can not be read: ${result.problems.map(problemLine).join("; ")}`);
+  const [shown, others] = [result.problems.slice(0, 3), result.problems.length - 3];
+  const more = others > 0 ? `; and ${others} more` : "";
+  throw new Error(`What is stored of this project can not be read: ${shown.map(problemLine).join("; ")}${more}`);
 }
 
 /**
