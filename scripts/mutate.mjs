@@ -43,9 +43,11 @@ const chosen = parts.flatMap(([part, stages]) => {
   return shuffled(all).slice(0, Math.ceil(count / parts.length));
 });
 
+const queue = shuffled(chosen);
 const copies = [copyOfAll(), copyOfAll()];
 const usual = new Map();
-for (const [part, stages] of parts)
+// With --trusting the tests are taken to pass as the code is, which saves some minutes.
+for (const [part, stages] of process.argv.includes("--trusting") ? [] : parts)
   for (const tests of stages) {
     const began = Date.now();
     if ((await passes(copies[0], tests, 3_600_000)) !== "passed") throw new Error(`The tests of ${part} fail as the code is: ${tests.join(" ")}`);
@@ -53,7 +55,6 @@ for (const [part, stages] of parts)
     process.stdout.write(`${part}: ${tests.length} tests or folders take ${Math.round((Date.now() - began) / 1000)} s\n`);
   }
 
-const queue = [...chosen];
 const survived = [];
 let done = 0;
 await Promise.all(
@@ -78,7 +79,7 @@ async function notices(copy, { file, start, end, to, stages }) {
   const text = readFileSync(file, "utf8");
   writeFileSync(there, text.slice(0, start) + to + text.slice(end));
   try {
-    for (const tests of stages) if ((await passes(copy, tests, 5 * usual.get(tests) + 20_000)) !== "passed") return true;
+    for (const tests of stages) if ((await passes(copy, tests, 3 * (usual.get(tests) ?? 30_000) + 20_000)) !== "passed") return true;
     return false;
   } finally {
     writeFileSync(there, text);
@@ -87,7 +88,7 @@ async function notices(copy, { file, start, end, to, stages }) {
 
 function passes(folder, tests, limit) {
   return new Promise((resolve) => {
-    const args = ["run", "--bail=1", "--maxWorkers=1", "--no-isolate", "--reporter=dot", ...tests];
+    const args = ["run", "--bail=1", "--maxWorkers=1", "--no-isolate", "--reporter=dot", `--testTimeout=${limit}`, ...tests];
     const child = spawn(join(folder, "node_modules/.bin/vitest"), args, {
       cwd: folder,
       stdio: "ignore",
