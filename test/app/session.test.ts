@@ -92,6 +92,27 @@ describe("a project while it is open", () => {
     expect(await stored(id)).toEqual({ name: "A", screens: ["home", "good", "after"] });
   });
 
+  it("takes back and makes again, as far as there is something to", async () => {
+    const id = await createProject(emptyProject("Tea"), store);
+    const { session, until } = opened(id);
+    await until(settled);
+    session.undo();
+    session.redo();
+    await until(settled);
+    session.apply(add("a"));
+    session.apply(add("b"));
+    const both = await until((state) => settled(state) && state.project?.screens.length === 3);
+    expect([both.undoName, both.redoName]).toEqual(['Add screen "b"', undefined]);
+    session.undo();
+    const one = await until((state) => settled(state) && state.project?.screens.length === 2);
+    expect([one.undoName, one.redoName]).toEqual(['Add screen "a"', 'Add screen "b"']);
+    session.redo();
+    await until((state) => settled(state) && state.project?.screens.length === 3);
+    expect((await stored(id))?.screens).toEqual(["home", "a", "b"]);
+    session.redo();
+    expect((await until(settled)).project?.screens).toHaveLength(3);
+  });
+
   it("an edit that throws is told and leaves everything as it was", async () => {
     const a = opened(await createProject(emptyProject("A"), store));
     await a.until(settled);
