@@ -1,29 +1,29 @@
 import { proposal } from "../insight/proposal.ts";
 import { freshId } from "../model/edits/edit.ts";
 import { sameValue } from "../model/json.ts";
-import { elementIdOf, elementsOf, lookup, nameOf, ownersAround, targetOf } from "../model/lookup.ts";
+import { elementIdOf, elementsOf, lookup, targetOf } from "../model/lookup.ts";
 import { takesPass, withPass } from "../model/moves.ts";
 import { suitedMove, withArguments } from "../model/propose.ts";
-import type { Container, Element, Leg, Move, Param, Project, Screen } from "../model/schema.ts";
-import { labelOf, TAKEN_IN_RULE, TAKEN_LINE, TAKEN_TARGET, triggerOf } from "./parse.ts";
+import type { Container, Leg, Move, Project, Screen } from "../model/schema.ts";
+import { TAKEN_IN_RULE, TAKEN_TARGET } from "./parse.ts";
+import {
+  argsText,
+  containerWords,
+  factLine,
+  flags,
+  inParentheses,
+  kindWords,
+  labelText,
+  paramsText,
+  placeName,
+  rowsLine,
+  saids,
+  triggerText,
+} from "./phrases.ts";
 import { ruleLine } from "./rules.ts";
 import { quotedIfNeeded } from "./scan.ts";
-import { menuScreens, NO_STACK } from "./usual.ts";
-import {
-  barWord,
-  CONTAINER_FLAGS,
-  CONTAINER_KINDS,
-  ELEMENT_FLAGS,
-  ELEMENT_SAID,
-  LEG_FLAGS,
-  LEG_SAID,
-  MOVE_FLAGS,
-  SCREEN_FLAGS,
-  SCREEN_SAID,
-  usualEdge,
-  WAY_IN_FLAGS,
-  WAYS,
-} from "./words.ts";
+import { insideLane, menuScreens, NO_STACK } from "./usual.ts";
+import { barWord, ELEMENT_FLAGS, ELEMENT_SAID, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, SCREEN_FLAGS, SCREEN_SAID, WAY_IN_FLAGS, WAYS } from "./words.ts";
 
 /** Letters of a line beyond which elements stand on lines of their own. */
 const LONG = 110;
@@ -314,128 +314,8 @@ class Teller {
   }
 }
 
-/** Whether a place is not itself a tab or an entry of a menu, but what a stack that is one shows first: lines switch to the stack. */
-function insideLane(project: Project, id: string): boolean {
-  const [owner, around] = ownersAround(project, id);
-  const isLane = owner?.kind === "stack" && (around?.kind === "tabs" || around?.kind === "drawer");
-  return isLane && (owner.start === id || nameOf(project, owner.id) === nameOf(project, id));
-}
-
 /** Where a leg only sets facts, or leads to a place that is not there. */
 const NOTHING = { target: "nothing", words: [] };
 
 /** A move without what it passes. */
 const stripped = (move: Move): Move => withPass(move, undefined);
-
-function placeName(name: string): string {
-  return quotedIfNeeded(name, TAKEN_LINE);
-}
-
-function flags<T>(of: T, list: ReadonlyArray<{ word: string; has: (of: T) => boolean }>): string[] {
-  return list.filter(({ has }) => has(of)).map(({ word }) => word);
-}
-
-function saids<T>(of: T, list: ReadonlyArray<{ word: string; get: (of: T) => string | undefined }>): string[] {
-  return list.flatMap(({ word, get }) => {
-    const value = get(of);
-    return value === undefined ? [] : [`${word} ${EXPRESSIONS.includes(word) ? value : valueText(value)}`];
-  });
-}
-
-/** What stands behind these words is an expression, and written as it is. */
-const EXPRESSIONS = ["if", "shown if", "enabled if", "of"];
-
-function valueText(value: string): string {
-  return /[,()|"\\\n]|^\s|\s$|(^|[^\w])'/.test(value) || value === "" ? JSON.stringify(value).replace(/\\n/g, " ") : value;
-}
-
-function inParentheses(words: readonly string[]): string {
-  return words.length === 0 ? "" : ` (${words.join(", ")})`;
-}
-
-function argsText(args: Record<string, string> | undefined): string {
-  return args === undefined || Object.keys(args).length === 0
-    ? ""
-    : `(${Object.entries(args)
-        .map(([name, value]) => `${name} = ${value}`)
-        .join(", ")})`;
-}
-
-function paramsText(params: readonly Param[]): string {
-  if (params.length === 0) return "";
-  const one = ({ name, type, required, default: value }: Param) => {
-    const typed = `${name}${required || value !== undefined ? "" : "?"}${type === "text" ? "" : `: ${type}`}`;
-    return value === undefined ? typed : `${typed} = ${JSON.stringify(value)}`;
-  };
-  return `(${params.map(one).join(", ")})`;
-}
-
-function containerWords(container: Container, starts: boolean, apart: boolean): string[] {
-  const kind =
-    Object.entries(CONTAINER_KINDS).find(
-      ([word, one]) => word !== "modal" && one.kind === container.kind && (container.kind !== "modal" || one.shape === container.shape),
-    )?.[0] ?? container.kind;
-  const bar = [barWord(container)].flatMap((word) => word ?? []);
-  const rest = [...flags(container, CONTAINER_FLAGS), ...modalWords(container), ...bar, ...(starts ? ["start"] : []), ...(apart ? ["apart"] : [])];
-  return container.kind === "stack" && rest.length === 0 && container.members.length > 0 ? [] : [kind, ...rest];
-}
-
-function modalWords(container: Container): string[] {
-  if (container.kind !== "modal") return [];
-  const { shape, edge, align, extent } = container;
-  const large = { fit: "as large as it needs", half: "half the page", most: "most of the page" };
-  return [
-    ...(edge === usualEdge(shape) ? [] : [`from the ${edge}`]),
-    ...(align === undefined ? [] : [`aligned to the ${align}`]),
-    ...(extent === undefined ? [] : [large[extent]]),
-  ];
-}
-
-/** A label with its kind, such that it is read as the two again. */
-function labelText({ label, kind, id }: Element): string {
-  const text = label || id;
-  const plain = quotedIfNeeded(text);
-  if (kind === "list") return plain === text && labelOf(text).kind === "list" ? text : plain === text ? text : `${plain} list`;
-  if (kind !== "button") return `${plain} ${kind}`;
-  const read = labelOf(plain);
-  return plain !== text || (read.kind === "button" && read.label === text && !triggerOf(text)) ? plain : JSON.stringify(text);
-}
-
-/** The kind of an element where its label does not tell it. */
-function kindWords({ label, kind, id }: Element): string[] {
-  const text = label || id;
-  return kind === "list" && quotedIfNeeded(text) === text && labelOf(text).kind !== "list" ? ["list"] : [];
-}
-
-function triggerText(on: Leg["on"]): string {
-  switch (on.kind) {
-    case "arrive":
-      return "on arriving";
-    case "depart":
-      return "on leaving";
-    case "after":
-      return `after ${on.ms} ms`;
-    case "swipe":
-      return `swipe ${on.to}`;
-    default:
-      return on.kind;
-  }
-}
-
-function factLine({ id, name, type, values, initial, source, persists }: Project["facts"][number]): string {
-  const words = [...(source === "outside" ? ["outside"] : []), ...(persists ? ["persists"] : [])];
-  const choices =
-    type === "choice"
-      ? [String(initial), ...(values ?? []).filter((value) => value !== initial)].map((value) =>
-          value === "true" || value === "false" ? JSON.stringify(value) : quotedIfNeeded(value),
-        )
-      : [];
-  const is = type === "boolean" ? (initial === true ? " = true" : "") : ` = ${choices.join(" | ")}`;
-  return `fact ${id}${name === undefined ? "" : ` ${JSON.stringify(name)}`}${is}${inParentheses(words)}`;
-}
-
-function rowsLine({ id, fields, samples }: Project["types"][number]): string {
-  const cell = (value: unknown) => (typeof value === "string" ? quotedIfNeeded(value) : JSON.stringify(value ?? ""));
-  const rows = samples.map((row) => fields.map(({ name }) => cell(row[name])).join(", "));
-  return `rows ${id}(${fields.map(({ name, type }) => (type === "text" ? name : `${name}: ${type}`)).join(", ")})${rows.length > 0 ? `: ${rows.join(" | ")}` : ""}`;
-}

@@ -1,4 +1,5 @@
-import { lookup, ownersAround } from "../model/lookup.ts";
+import { lookup, nameOf, ownersAround } from "../model/lookup.ts";
+import { once } from "../model/once.ts";
 import type { Project } from "../model/schema.ts";
 import type { PlaceNode } from "./ast.ts";
 import { CONTAINER_KINDS } from "./words.ts";
@@ -16,7 +17,11 @@ export function hasSteps({ members, options }: PlaceNode): boolean {
  * The screens whose bar people expect to have the menu button, though nothing says so: what each member of a drawer shows first. Not where
  * a control of the design opens the menu, nor where the drawer or a container in it has a bar of its own.
  */
-export function menuScreens(project: Project): Set<string> {
+export function menuScreens(project: Project): ReadonlySet<string> {
+  return once(project, findMenuScreens);
+}
+
+function findMenuScreens(project: Project): Set<string> {
   const { screens, containers } = lookup(project);
   const opened = project.legs.filter(({ move }) => move?.kind === "menu").flatMap(({ from }) => [from, ...ownersAround(project, from).map(({ id }) => id)]);
   const found = new Set<string>();
@@ -38,4 +43,11 @@ export function withMenus(project: Project): Project {
   const wanted = menuScreens(project);
   if (wanted.size === 0) return project;
   return { ...project, screens: project.screens.map((screen) => (wanted.has(screen.id) ? { ...screen, bar: { show: true, lead: "menu" } } : screen)) };
+}
+
+/** Whether a place is not itself a tab or an entry of a menu, but what a stack that is one shows first: lines switch to the stack. */
+export function insideLane(project: Project, id: string): boolean {
+  const [owner, around] = ownersAround(project, id);
+  const isLane = owner?.kind === "stack" && (around?.kind === "tabs" || around?.kind === "drawer");
+  return isLane && (owner.start === id || nameOf(project, owner.id) === nameOf(project, id));
 }
