@@ -10,7 +10,7 @@ const frame = join(root, "dist", "prototype", "prototype.html");
 /** Bundles the command line where something has changed since it was bundled last. The bundler is loaded only then. */
 export async function buildCommandLine() {
   const bundle = join(root, "dist", "cli", "etape.mjs");
-  if (existsSync(bundle) && statSync(bundle).mtimeMs >= newest(["src/core", "src/cli", "src/server"])) return;
+  if (existsSync(bundle) && statSync(bundle).mtimeMs >= newest(["src/core", "src/cli", "src/server", "package.json"])) return;
   const { bundleCommandLine } = await import("./bundle.mjs");
   await bundleCommandLine(bundle);
 }

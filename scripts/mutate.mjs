@@ -93,7 +93,6 @@ function passes(folder, tests, limit) {
       cwd: folder,
       stdio: "ignore",
       detached: true,
-      env: { ...process.env, ETAPE_MUTANTS: "1" },
     });
     const late = setTimeout(() => process.kill(-child.pid, "SIGKILL"), limit);
     child.on("close", (code) => {

@@ -3,6 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { ROUTES } from "./routes.tsx";
+import { afterPaint } from "./ui/afterPaint.ts";
 import { applyTheme } from "./ui/theme.ts";
 import "./ui/fonts.css";
 import "./ui/tokens.css";
@@ -19,4 +20,4 @@ if (root)
   );
 
 // Once everything else is there: the files are kept for when the server is not.
-if (import.meta.env.PROD) window.addEventListener("load", () => requestIdleCallback(async () => (await import("./offline/keepOffline.tsx")).keepOffline()));
+if (import.meta.env.PROD) window.addEventListener("load", () => afterPaint(async () => (await import("./offline/keepOffline.tsx")).keepOffline()));

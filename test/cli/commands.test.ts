@@ -28,6 +28,11 @@ function file(name: string, text: string): string {
 }
 const document = (name = "small.etape.json", project = small) => file(name, writeProject(project));
 
+it("prints the version of the package", async () => {
+  expect(await main(["--version"])).toBe(0);
+  expect(printed.out).toBe(`${JSON.parse(readFileSync("package.json", "utf8")).version}\n`);
+});
+
 describe("etape draw", () => {
   it("writes an SVG, or prints it", async () => {
     const out = join(folder, "map.svg");

@@ -2,8 +2,9 @@ import AxeBuilder from "@axe-core/playwright";
 import { unfold } from "./open.ts";
 import { expect, type Page, test } from "./test.ts";
 
-/** What breaks a rule within a part of the page; in the dark, where it is the same but for its colours, only theirs. */
-const violations = async (page: Page, within: string, colours = false) => {
+/** What breaks a rule within a part of the page; in the dark, where it is the same but for its colours, only theirs. All of both in the long run. */
+const violations = async (page: Page, part: string, dark = false) => {
+  const [within, colours] = process.env.ETAPE_LONG ? ["body", false] : [part, dark];
   const axe = new AxeBuilder({ page }).include(within);
   const { violations: found } = await (colours
     ? axe.withRules(["color-contrast"])

@@ -13,7 +13,7 @@ interface LifeEvent {
   waitUntil: (work: Promise<unknown>) => void;
 }
 
-/** Every file of the application with the hash of what is in it, and its version: written in by the build. */
+/** Every file of the application with the hash of what is in it, where its name has none: written in by the build. */
 declare const FILES: { url: string; revision: string | null }[];
 
 const scope = self as unknown as Scope;

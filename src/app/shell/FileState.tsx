@@ -4,6 +4,7 @@ import type { Binding, BindingState } from "../session/file/binding.ts";
 import { inStep } from "../session/file/start.ts";
 import { useDocument, useSession } from "../session/hooks.ts";
 import { db } from "../session/storage/db.ts";
+import { asSentence } from "../session/storage/trouble.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 
@@ -30,7 +31,7 @@ function Unsaved() {
   const { unsaved, saving, error, undoName, again } = useDocument();
   const told = unsaved && error;
   useEffect(() => {
-    if (told) session.notices.getState().say(`${told.charAt(0).toUpperCase()}${told.slice(1)}`);
+    if (told) session.notices.getState().say(asSentence(told));
   }, [session, told]);
   const lossy = saving || unsaved !== undefined || (db.refused !== undefined && undoName !== undefined);
   useEffect(() => {

@@ -9,7 +9,7 @@ export function RouteError() {
   return (
     <Message title="This page could not be shown.">
       <p className="m-0 text-ink-2">
-        What you made is saved in this browser. Load the page again; if it fails again, open another project and come back. (
+        What is stored in this browser stays as it is. Load the page again; if it fails again, download what is stored, or open another project. (
         {error instanceof Error ? error.message : String(error)})
       </p>
       <span className="flex gap-2">

@@ -6,7 +6,7 @@ import { type Problem, readProject, SIZE_LIMIT } from "../../../core/model/read.
 import { decodeUtf8, utf8Problem } from "../../../core/model/utf8.ts";
 import { db } from "../../session/storage/db.ts";
 import { createProject, listProjects } from "../../session/storage/projects.ts";
-import { storageWords } from "../../session/storage/trouble.ts";
+import { asSentence, storageWords } from "../../session/storage/trouble.ts";
 import { Button } from "../../ui/Button.tsx";
 import { ThemeToggle } from "../../ui/ThemeToggle.tsx";
 import { ProjectList } from "./ProjectList.tsx";
@@ -124,7 +124,7 @@ export function ProjectsPage() {
       </p>
       {db.refused !== undefined && (
         <p role="alert" className="mt-0 mb-4 border border-urgent bg-sheet px-3 py-2 text-[13px] text-urgent">
-          {db.refused.charAt(0).toUpperCase() + db.refused.slice(1)}
+          {asSentence(db.refused)}
         </p>
       )}
       <section className="grid grid-cols-[1.4fr_1fr_1fr] gap-4">

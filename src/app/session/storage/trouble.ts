@@ -16,6 +16,11 @@ export function storageWords(error: unknown): string {
   return `the browser’s storage failed (${message || name}). Try again, or export this project.`;
 }
 
+/** Words that go on after others, such as "not saved: …", as a sentence of their own. */
+export function asSentence(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
 /** Whether there was no room; Dexie tells it of a transaction that ended by it. */
 function isFull(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
