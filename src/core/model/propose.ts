@@ -127,7 +127,7 @@ export function withArguments(project: Project, from: string, elementId: string 
   return Object.keys(pass).length > 0 ? { ...move, pass } : move;
 }
 
-/** What is known of a value for a parameter where a leg starts: the row, one of its fields, a parameter of the same name. */
+/** What is known of a value for a parameter where a leg starts: the row, one of its fields, a row that one of them names, a parameter of the same name. */
 export function sourceFor(project: Project, from: string, elementId: string | undefined, param: Param): string | undefined {
   const { types, screens } = lookup(project);
   const row = types.get((elementId === undefined ? undefined : elementOf(project, from, elementId)?.of) ?? "");
@@ -136,6 +136,9 @@ export function sourceFor(project: Project, from: string, elementId: string | un
   if (row && key && param.name.toLowerCase() === `${row.id}${key.name}`.toLowerCase()) return `item.${key.name}`;
   const field = row?.fields.find((f) => f.name === param.name && f.type === param.type);
   if (field) return `item.${field.name}`;
+  // A field that is called as a record type is, `hive`, says which row of it: for a parameter `hiveId`.
+  const naming = row?.fields.find((f) => f.type === param.type && param.name.toLowerCase() === `${f.name}${types.get(f.name)?.fields[0]?.name}`.toLowerCase());
+  if (naming) return `item.${naming.name}`;
   if (screens.get(from)?.params.some((p) => p.name === param.name && p.type === param.type)) return `param.${param.name}`;
   if (row && key && param.required && key.type === param.type) return `item.${key.name}`;
   return undefined;

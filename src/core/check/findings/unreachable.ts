@@ -7,6 +7,7 @@ import { sampleLiteral } from "../fixes/arguments.ts";
 import { button, homeOf } from "../fixes/home.ts";
 import type { Candidate, Graph } from "../reach/graph.ts";
 import type { FindingKind } from "./kind.ts";
+import { handOver, whyLacking } from "./neverGiven.ts";
 import { quote } from "./parts.ts";
 
 export const unreachable: FindingKind = {
@@ -17,7 +18,7 @@ export const unreachable: FindingKind = {
   subjects: "the screen or modal",
   inSearch: find,
   open: (project, [id = ""]) => lookup(project).screens.has(id) && isNamedNowhere(project, id),
-  fixes: (project, [id = ""]) => (lookup(project).places.has(id) ? [wayTo(project, id)] : []),
+  fixes: (project, [id = ""]) => (lookup(project).places.has(id) ? [...handOver(project, id), wayTo(project, id)] : []),
 };
 
 /** Screens that are never shown and modals that are never opened; screens of such a modal are not listed. */
@@ -35,10 +36,10 @@ function find({ project, exploration, nodes, name }: Graph): Candidate[] {
   const modals = project.containers.filter((c) => c.kind === "modal" && !met.has(c.id));
   const within = new Set(modals.flatMap((modal) => treeOf(project, modal.id)));
   return [
-    ...modals.map((modal) => ({ subjects: [modal.id], message: `${name(modal.id)} never opens: no leg and no way in leads to it.` })),
+    ...modals.map((modal) => ({ subjects: [modal.id], message: `${name(modal.id)} never opens: no leg and no way in leads to it.${whyLacking(project, modal.id)}` })),
     ...project.screens
       .filter((screen) => !met.has(screen.id) && !within.has(screen.id))
-      .map((screen) => ({ subjects: [screen.id], message: `Nobody ever gets to ${name(screen.id)}: no walk from launch or a way in shows it.` })),
+      .map((screen) => ({ subjects: [screen.id], message: `Nobody ever gets to ${name(screen.id)}: no walk from launch or a way in shows it.${whyLacking(project, screen.id)}` })),
   ];
 }
 

@@ -23,6 +23,7 @@ import { closest, followable, visitsOf, WAITING } from "./precision.ts";
 import { rulesFollowed } from "./ruled.ts";
 import type { Abstraction, KnownContexts, Rests } from "./types.ts";
 import { truth, valueForFact } from "./unknown.ts";
+import { valuedOf } from "./valued.ts";
 
 export const noRests = (): Rests => ({ each: new Set(), eachArriving: new Set(), flags: new Set(), asked: new Map() });
 
@@ -41,6 +42,7 @@ export function abstractionOf(original: Project, precision = closest(original)):
     precision,
     closest: precision.apart && precision.contexts === "moment" && [...followable(original)].every((id) => precision.follows.has(id)),
     chooser: new Chooser(),
+    valued: valuedOf(planOf(original)),
     rules: rulesFollowed(original, precision.follows),
     assigned: new Map(),
     contexts: undefined,
@@ -53,18 +55,19 @@ export function abstractionOf(original: Project, precision = closest(original)):
   return out;
 }
 
-/** The value of what is handed back: which does not matter to where the app goes. */
+/** The value of what is handed on or back: which does not matter to where the app goes. */
 const UNKNOWN = expressionOf(["value", null]);
 
-/** The plan without arguments, and without the facts that are not followed. */
+/** The plan without the facts that are not followed, and without arguments but for those that may be lacking where they are required. */
 function abstractPlan(plan: Plan, project: Project): Plan {
   const { facts } = lookup(project);
+  const valued = valuedOf(plan);
   const known = new Map<Leg, Leg>();
   const leg = (one: Leg): Leg => {
     const made = known.get(one) ?? {
       ...one,
-      pass: [],
-      give: one.give.map(({ name }) => ({ name, value: UNKNOWN })),
+      pass: one.pass.filter(({ required, value }) => required && valued.lacks(one, value.tree)),
+      give: one.give.map(({ name, value }) => ({ name, value: valued.lacks(one, value.tree) ? value : UNKNOWN })),
       set: one.set.filter(({ fact }) => facts.has(fact)),
       earlier: one.earlier.map(leg),
     };
@@ -87,8 +90,10 @@ function abstractApp(abstraction: Abstraction, plan: Plan): App {
     plan,
     evaluator: {
       holds: (condition, values) => truth(abstraction, condition.tree, values),
-      value: (expression, values, fact) =>
-        expression === UNKNOWN ? null : fact === undefined ? undefined : valueForFact(abstraction, fact, expression.tree, values),
+      value: (expression, values, fact) => {
+        if (fact !== undefined) return valueForFact(abstraction, fact, expression.tree, values);
+        return expression === UNKNOWN || abstraction.valued.mayBe(expression.tree, values.screen) ? null : undefined;
+      },
       sameArguments: (screenId) => {
         const declared = lookup(abstraction.original).screens.get(screenId);
         return declared === undefined || declared.params.length === 0 || abstraction.chooser.choose(`same arguments on ${screenId}`, [true, false]) === true;
@@ -126,7 +131,9 @@ function stackAccess(abstraction: Abstraction): StackAccess {
     has: (items, place) => mayHave(abstraction, items, place),
     previous: (node) => {
       if (abstraction.precision.follows.has(visitsOf(node.at))) return plainStacks.previous(node);
-      const others = abstraction.app.plan.containers.get(node.at)?.members.filter((id) => id !== node.active) ?? [];
+      const { members = [], start = node.active } = abstraction.app.plan.containers.get(node.at) ?? {};
+      // What is shown first may be no member, where a document is wrong.
+      const others = (members.includes(start) ? members : [...members, start]).filter((id) => id !== node.active);
       return abstraction.chooser.choose<string | null>(`${FACT_QUESTION}${visitsOf(node.at)}`, [...others, null]) ?? undefined;
     },
     waiting: (state) => {

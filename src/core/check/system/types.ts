@@ -4,6 +4,7 @@ import type { Json } from "../../plan/data.ts";
 import type { App, Node, State } from "../../semantics/types.ts";
 import type { Chooser } from "./choices.ts";
 import type { Precision } from "./precision.ts";
+import type { Valued } from "./valued.ts";
 
 /** The project as a search follows it, with what the step that is worked out has asked so far. */
 export interface Abstraction {
@@ -16,6 +17,8 @@ export interface Abstraction {
   /** Nothing is left out that could be followed. */
   closest: boolean;
   chooser: Chooser;
+  /** Which parameters may ever have a value. */
+  valued: Valued;
   /** The rules that are followed in the states. */
   rules: readonly RunRule[];
   /** Facts that are not followed and have been set in this event: how often, and to what, where that is plain. */

@@ -1,4 +1,4 @@
-/** The value of expressions as far as it is known; what is not known is asked of the chooser. */
+/** The value of expressions as far as it is known; what is not known is asked of the chooser. Undefined where there is none for certain. */
 
 import { lookup } from "../../model/lookup.ts";
 import type { Json, Tree } from "../../plan/data.ts";
@@ -7,14 +7,19 @@ import { FACT_QUESTION, OUTSIDE_QUESTION } from "./choices.ts";
 import type { Abstraction } from "./types.ts";
 
 const unknown = Symbol("unknown");
-type Known = Json | typeof unknown;
+type Known = Json | undefined | typeof unknown;
 
 export function truth(abstraction: Abstraction, tree: Tree, values: Values): boolean {
-  const value = evaluate(abstraction, tree, values);
-  return value === unknown ? ask(abstraction, tree, values, [true, false]) === true : value === true;
+  return decided(abstraction, tree, values) === true;
 }
 
-export function valueForFact(abstraction: Abstraction, factId: string, tree: Tree, values: Values): Json {
+/** Whether a condition holds; undefined where it has no value. */
+function decided(abstraction: Abstraction, tree: Tree, values: Values): boolean | undefined {
+  const value = evaluate(abstraction, tree, values);
+  return value === unknown ? ask(abstraction, tree, values, [true, false]) === true : value === undefined ? undefined : value === true;
+}
+
+export function valueForFact(abstraction: Abstraction, factId: string, tree: Tree, values: Values): Json | undefined {
   const value = evaluate(abstraction, tree, values);
   if (value !== unknown) return value;
   const fact = lookup(abstraction.project).facts.get(factId);
@@ -27,29 +32,49 @@ function evaluate(abstraction: Abstraction, tree: Tree, values: Values): Known {
     case "value":
       return tree[1];
     case "name":
-      return tree[1] === "width" ? values.width : unknown;
+      return tree[1] === "width" ? values.width : orNothing(abstraction, tree, values);
     case "member":
-      return tree[1][0] === "name" && tree[1][1] === "fact" ? factValue(abstraction, tree[2], values) : unknown;
-    case "!":
-      return !truth(abstraction, tree[1], values);
+      return tree[1][0] === "name" && tree[1][1] === "fact" ? factValue(abstraction, tree[2], values) : orNothing(abstraction, tree, values);
+    case "!": {
+      const holds = decided(abstraction, tree[1], values);
+      return holds === undefined ? undefined : !holds;
+    }
     case "&&":
-      return truth(abstraction, tree[1], values) && truth(abstraction, tree[2], values);
+      return both(abstraction, tree[1], tree[2], values, false);
     case "||":
-      return truth(abstraction, tree[1], values) || truth(abstraction, tree[2], values);
-    case "?:":
-      return evaluate(abstraction, truth(abstraction, tree[1], values) ? tree[2] : tree[3], values);
+      return both(abstraction, tree[1], tree[2], values, true);
+    case "?:": {
+      const test = decided(abstraction, tree[1], values);
+      return test === undefined ? undefined : evaluate(abstraction, test ? tree[2] : tree[3], values);
+    }
     case "has":
+      return evaluate(abstraction, tree[1], values) === undefined ? false : unknown;
     case "negative":
-      return unknown;
+      return evaluate(abstraction, tree[1], values) === undefined ? undefined : unknown;
     default: {
       const [operator, left, right] = tree;
       const [a, b] = [evaluate(abstraction, left, values), evaluate(abstraction, right, values)];
+      if (a === undefined || b === undefined) return undefined;
       if (a !== unknown && b !== unknown) return operate(operator, a as Json, b as Json);
       if (operator !== "==" && operator !== "!=") return unknown;
       const same = abstraction.chooser.choose(`${text(left)} == ${text(right)} on ${screenOf(values)}`, [true, false]) === true;
       return same === (operator === "==");
     }
   }
+}
+
+/** And (`decides` false) or or (`decides` true): one side that decides makes up for another that has no value. */
+function both(abstraction: Abstraction, left: Tree, right: Tree, values: Values, decides: boolean): boolean | undefined {
+  const a = decided(abstraction, left, values);
+  if (a === decides) return decides;
+  const b = decided(abstraction, right, values);
+  if (b === decides) return decides;
+  return a === undefined || b === undefined ? undefined : !decides;
+}
+
+/** Not known, or for certain nothing: a parameter that is never handed over. */
+function orNothing({ valued }: Abstraction, tree: Tree, values: Values): typeof unknown | undefined {
+  return valued.mayBe(tree, values.screen) ? unknown : undefined;
 }
 
 function factValue(abstraction: Abstraction, id: string, values: Values): Known {
