@@ -36,10 +36,16 @@ function find({ project, exploration, nodes, name }: Graph): Candidate[] {
   const modals = project.containers.filter((c) => c.kind === "modal" && !met.has(c.id));
   const within = new Set(modals.flatMap((modal) => treeOf(project, modal.id)));
   return [
-    ...modals.map((modal) => ({ subjects: [modal.id], message: `${name(modal.id)} never opens: no leg and no way in leads to it.${whyLacking(project, modal.id)}` })),
+    ...modals.map((modal) => ({
+      subjects: [modal.id],
+      message: `${name(modal.id)} never opens: no leg and no way in leads to it.${whyLacking(project, modal.id)}`,
+    })),
     ...project.screens
       .filter((screen) => !met.has(screen.id) && !within.has(screen.id))
-      .map((screen) => ({ subjects: [screen.id], message: `Nobody ever gets to ${name(screen.id)}: no walk from launch or a way in shows it.${whyLacking(project, screen.id)}` })),
+      .map((screen) => ({
+        subjects: [screen.id],
+        message: `Nobody ever gets to ${name(screen.id)}: no walk from launch or a way in shows it.${whyLacking(project, screen.id)}`,
+      })),
   ];
 }
 
