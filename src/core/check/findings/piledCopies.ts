@@ -1,12 +1,14 @@
 import { changeLeg } from "../../model/edits/change.ts";
 import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
+import { planOf } from "../../plan/planOf.ts";
 import { branchNode, topBranch, visiblePath } from "../../semantics/state.ts";
 import type { Node, State } from "../../semantics/types.ts";
 import { named } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
 import type { Exploration } from "../system/exploration.ts";
 import { contextOf, isRest } from "../system/hiding.ts";
+import { liesOnlyAbove } from "../system/onlyAbove.ts";
 import { beneathOf } from "../system/precision.ts";
 import type { FindingKind } from "./kind.ts";
 import { allEdges } from "./parts.ts";
@@ -39,6 +41,7 @@ function find(graph: Graph): Candidate[] {
   for (const { edge, at } of allEdges(graph, ({ copies }) => copies.length > 0))
     for (const { leg, place, beneath } of edge.copies) {
       if (lookup(project).screens.get(place)?.mayRepeat) continue;
+      if (liesOnlyAbove(planOf(project), place, lookup(project).legs.get(leg)?.from ?? "")) continue;
       if (beneath.length > 0 && !beneath.some((context) => placesBeneath(graph.exploration, context).has(place))) continue;
       const from = name(lookup(project).legs.get(leg)?.from ?? "");
       note(found, [leg, place], at, () => `The leg from ${from} puts a second copy of ${name(place)} on the stack instead of going back to the first.`);

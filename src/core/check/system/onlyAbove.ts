@@ -1,0 +1,97 @@
+/** What the order of a stack can be told from the moves alone, without a search. */
+
+import { once } from "../../model/once.ts";
+import type { Operation, Program, Route, Template } from "../../plan/data.ts";
+import type { Plan } from "../../plan/plan.ts";
+
+/**
+ * Whether in every stack a place lies only above a screen, and never beneath it: it is put there from that screen alone, and wherever the screen
+ * is put on a stack that has it already, the stack is cut back to it. So the place is not in the stack when the screen is on top. False
+ * where the moves alone do not tell.
+ */
+export function liesOnlyAbove(plan: Plan, place: string, screen: string): boolean {
+  const known = once(plan, noAnswers);
+  const key = `${place} ${screen}`;
+  const made = known.get(key) ?? new Order(place, screen).isKept(plan);
+  known.set(key, made);
+  return made;
+}
+
+const noAnswers = (_: Plan) => new Map<string, boolean>();
+
+class Order {
+  constructor(
+    private readonly place: string,
+    private readonly screen: string,
+  ) {}
+
+  isKept(plan: Plan): boolean {
+    if (this.place === this.screen) return false;
+    const lanes = [...plan.containers.values()].flatMap(({ kind, members }) => (kind === "tabs" || kind === "drawer" ? members : []));
+    if (lanes.some((id) => this.isEither(id))) return false;
+    const made = [plan.launch, ...plan.lanes.values()];
+    const programs: Array<{ from: string; program: Program }> = [];
+    for (const { from, move } of plan.legs.values()) if (move) programs.push({ from, program: move });
+    for (const [from, { up }] of plan.screens) if (up) programs.push({ from, program: up });
+    // Ways in start the app anew: what one would put on top of a running app is not among the states that are checked.
+    const routes = [...plan.entrances.values()].flatMap(({ route, otherwise }) => [route, otherwise?.route].flatMap((one) => one ?? []));
+    return (
+      made.every((one) => this.inOrder(one)) && routes.every((one) => this.inRoute(one)) && programs.every(({ from, program }) => this.keeps(from, program))
+    );
+  }
+
+  private isEither(id: string): boolean {
+    return id === this.place || id === this.screen;
+  }
+
+  private keeps(from: string, program: Program): boolean {
+    return program.every((operation, i) => this.keepsBy(from, program.slice(0, i), operation));
+  }
+
+  private keepsBy(from: string, before: Program, operation: Operation): boolean {
+    switch (operation.op) {
+      case "push":
+        if (operation.make === this.place) return from === this.screen && before.every(isOnTheSpot);
+        return operation.make === this.screen ? this.cutsBack(before) : this.inOrder(operation.make);
+      case "replace":
+        return (typeof operation.make !== "string" || !this.isEither(operation.make)) && this.inOrder(operation.make);
+      case "fill":
+        return this.areInOrder(operation.make);
+      case "open":
+        return this.inOrder(operation.make);
+      case "rebuild":
+        return this.inRoute(operation.route);
+      case "stack":
+      case "bring":
+        return this.keeps(from, operation.otherwise ?? []);
+      default:
+        return true;
+    }
+  }
+
+  /** Whether a stack is cut back to the screen where it has it, before it is put on top. */
+  private cutsBack(before: Program): boolean {
+    return before.some((operation) => operation.op === "pop" && operation.to === this.screen);
+  }
+
+  private inRoute(route: Route): boolean {
+    return this.inOrder("base" in route ? route.base : route.shows);
+  }
+
+  private inOrder(template: Template): boolean {
+    if (typeof template === "string") return true;
+    if ("stack" in template) return this.areInOrder(template.items);
+    return (typeof template.shows !== "string" || !this.isEither(template.shows)) && this.inOrder(template.shows);
+  }
+
+  private areInOrder(items: readonly Template[]): boolean {
+    const [at, beneath] = [items.indexOf(this.place), items.indexOf(this.screen)];
+    const kept = at < 0 || (beneath >= 0 && beneath < at && items.lastIndexOf(this.screen) < at);
+    return kept && items.every((item) => this.inOrder(item));
+  }
+}
+
+/** Whether what follows an operation is still put on the stack that the move is made from. */
+function isOnTheSpot(operation: Operation): boolean {
+  return operation.op === "unless" || operation.op === "pop" || operation.op === "stay" || (operation.op === "stack" && operation.of === "nearest");
+}
