@@ -1,30 +1,24 @@
 // npm run mutate: changes the code in one small place after another and runs the tests that should notice. Says how many of the changes
-// they noticed, and names those they did not. Takes long: about 20 seconds a change on two cores.
+// they noticed, and names those they did not. A change that no quick test notices takes minutes.
 //   npm run mutate -- --count 240 --seed 1 --only core/semantics
 // Texts are not changed: what they say is held by tests that read them, and most of them may say it otherwise.
 import { execFileSync, spawn } from "node:child_process";
 import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { dirname, join, normalize } from "node:path";
+import { dirname, join, normalize, relative } from "node:path";
 import { parseAst } from "vite";
 import { ensurePackages, root } from "./setup.mjs";
 
-/** What is changed, and the tests that should notice, the quick ones first. */
+/** What is changed, and the folders of tests that should notice; of these, those that import what was changed are run. */
 const PARTS = {
-  "core/semantics": [
-    ["test/core/semantics", "test/core/plan"],
-    ["test/core/check/codes.test.ts", "test/core/following", "test/core/handoff/typescript.test.ts", "test/core/check/oracle.test.ts"],
-  ],
-  "core/check": [
-    ["codes", "evidence", "contexts", "fixes", "choices", "openEnds", "endless", "built"].map((name) => `test/core/check/${name}.test.ts`),
-    ["oracle", "whole", "rules", "assembled", "endlessRandom", "demo", "fixAll", "scale"].map((name) => `test/core/check/${name}.test.ts`),
-  ],
-  "core/model": [
-    ["test/core/model", "test/core/index.test.ts"],
-    ["test/core/compare", "test/core/lines", "test/core/patterns", "test/core/insight", "test/core/data", "test/core/check/fixes.test.ts", "test/app"],
-  ],
-  "app/session": [["test/app"], ["test/server"]],
+  "core/semantics": ["test/core/semantics", "test/core/plan", "test/core/check", "test/core/following", "test/core/handoff"],
+  "core/check": ["test/core/check"],
+  "core/model": ["test/core"],
+  "app/session": ["test/app", "test/server"],
 };
+
+/** Seconds of tests that are run together, the quick ones first; the rest comes last. */
+const BATCHES = [4, 20, 60];
 
 ensurePackages();
 const option = (name, otherwise) => {
@@ -35,25 +29,20 @@ const count = Number(option("count", 240));
 const random = seeded(Number(option("seed", 1)));
 const parts = Object.entries(PARTS).filter(([part]) => option("only", part) === part);
 
-const reached = reachedFrom(filesBelow(join(root, "test/app")).concat(filesBelow(join(root, "test/server"))));
-const chosen = parts.flatMap(([part, stages]) => {
-  const files = filesBelow(join(root, "src", part)).filter((file) => part !== "app/session" || reached.has(file));
-  const all = files.flatMap((file) => changesIn(file).map((change) => ({ ...change, part, stages })));
+const tests = [...new Set(Object.values(PARTS).flat())].flatMap((folder) => filesBelow(join(root, folder)).filter((file) => /\.test\.tsx?$/.test(file)));
+const imports = new Map([...new Set(tests)].map((test) => [test, reachedFrom([test])]));
+const chosen = parts.flatMap(([part, folders]) => {
+  const noticing = [...imports.keys()].filter((test) => folders.some((folder) => test.startsWith(`${join(root, folder)}/`)));
+  // A file that no unit test imports is tested in the browser, which this does not run.
+  const files = filesBelow(join(root, "src", part)).filter((file) => noticing.some((test) => imports.get(test).has(file)));
+  const all = files.flatMap((file) => changesIn(file).map((change) => ({ ...change, tests: noticing.filter((test) => imports.get(test).has(file)) })));
   process.stdout.write(`${part}: ${all.length} places in ${files.length} files\n`);
   return shuffled(all).slice(0, Math.ceil(count / parts.length));
 });
 
 const queue = shuffled(chosen);
 const copies = [copyOfAll(), copyOfAll()];
-const usual = new Map();
-// With --trusting the tests are taken to pass as the code is, which saves some minutes.
-for (const [part, stages] of process.argv.includes("--trusting") ? [] : parts)
-  for (const tests of stages) {
-    const began = Date.now();
-    if ((await passes(copies[0], tests, 3_600_000)) !== "passed") throw new Error(`The tests of ${part} fail as the code is: ${tests.join(" ")}`);
-    usual.set(tests, Date.now() - began);
-    process.stdout.write(`${part}: ${tests.length} tests or folders take ${Math.round((Date.now() - began) / 1000)} s\n`);
-  }
+const seconds = await secondsOf([...new Set(chosen.flatMap((change) => change.tests))]);
 
 const survived = [];
 let done = 0;
@@ -74,32 +63,63 @@ process.stdout.write(
 for (const one of survived.sort()) process.stdout.write(`survived: ${one}\n`);
 
 /** Whether a test fails, or does not end, with a change in a copy. */
-async function notices(copy, { file, start, end, to, stages }) {
+async function notices(copy, { file, start, end, to, tests }) {
   const there = join(copy, file.slice(root.length));
   const text = readFileSync(file, "utf8");
   writeFileSync(there, text.slice(0, start) + to + text.slice(end));
   try {
-    for (const tests of stages) if ((await passes(copy, tests, 3 * (usual.get(tests) ?? 30_000) + 20_000)) !== "passed") return true;
+    for (const batch of batchesOf(tests)) if (!(await passes(copy, batch))) return true;
     return false;
   } finally {
     writeFileSync(there, text);
   }
 }
 
-function passes(folder, tests, limit) {
+/** The tests in batches, the quick ones first. */
+function batchesOf(tests) {
+  const left = [...tests].sort((a, b) => seconds.get(a) - seconds.get(b));
+  const batches = [];
+  for (const most of [...BATCHES, Number.POSITIVE_INFINITY]) {
+    const batch = [];
+    for (let sum = 0; left.length > 0 && (batch.length === 0 || sum + seconds.get(left[0]) <= most); ) {
+      sum += seconds.get(left[0]);
+      batch.push(left.shift());
+    }
+    if (batch.length > 0) batches.push(batch);
+  }
+  return batches;
+}
+
+function passes(folder, tests) {
+  const limit = Math.ceil(tests.reduce((sum, test) => sum + seconds.get(test), 0) * 4_000 + 30_000);
   return new Promise((resolve) => {
-    const args = ["run", "--bail=1", "--maxWorkers=1", "--no-isolate", "--reporter=dot", `--testTimeout=${limit}`, ...tests];
-    const child = spawn(join(folder, "node_modules/.bin/vitest"), args, {
-      cwd: folder,
-      stdio: "ignore",
-      detached: true,
-    });
+    const child = vitest(folder, ["--bail=1", "--maxWorkers=1", "--reporter=dot", `--testTimeout=${limit}`, ...tests.map((test) => relative(root, test))]);
     const late = setTimeout(() => process.kill(-child.pid, "SIGKILL"), limit);
     child.on("close", (code) => {
       clearTimeout(late);
-      resolve(code === 0 ? "passed" : "failed");
+      resolve(code === 0);
     });
   });
+}
+
+/** How long each test file takes with the code as it is, when all of them pass; they are run once for it. */
+async function secondsOf(tests) {
+  const report = join(copies[0], "seconds.json");
+  const status = await new Promise((resolve) => {
+    vitest(copies[0], ["--maxWorkers=2", "--reporter=json", `--outputFile=${report}`, ...tests.map((test) => relative(root, test))]).on("close", resolve);
+  });
+  if (status !== 0) throw new Error("Some test fails with the code as it is.");
+  const results = JSON.parse(readFileSync(report, "utf8")).testResults;
+  return new Map(
+    results.map(({ name, assertionResults }) => [
+      join(root, relative(copies[0], name)),
+      assertionResults.reduce((sum, { duration }) => sum + (duration ?? 0), 0) / 1000,
+    ]),
+  );
+}
+
+function vitest(folder, args) {
+  return spawn(join(folder, "node_modules/.bin/vitest"), ["run", "--no-isolate", ...args], { cwd: folder, stdio: "ignore", detached: true });
 }
 
 /** A copy of all files of the repository, with its packages. */

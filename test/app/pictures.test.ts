@@ -1,7 +1,7 @@
 import "fake-indexeddb/auto";
-import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { EtapeDb, type PictureRow } from "../../src/app/session/storage/db.ts";
-import { keepPictures, picturesOf, sweepPictures } from "../../src/app/session/storage/pictures.ts";
+import { keepPictures, noRoomFor, picturesOf, sweepPictures } from "../../src/app/session/storage/pictures.ts";
 import { createProject, deleteProject, moveHead, saveEdit } from "../../src/app/session/storage/projects.ts";
 import { keepVersion } from "../../src/app/session/storage/versions.ts";
 import { emptyProject } from "../../src/core/model/edits/add.ts";
@@ -68,5 +68,24 @@ describe("pictures kept in the browser", () => {
     store.pictures.bulkPut = () => Promise.reject(full) as never;
     await expect(keepPictures([row(id, "home.png")], store)).rejects.toThrow("There is no room left in this browser");
     expect(await files(id)).toEqual([]);
+  });
+});
+
+describe("room for pictures", () => {
+  const MIB = 2 ** 20;
+  const says = async (bytes: number, estimate: (() => Promise<StorageEstimate>) | undefined) => {
+    vi.stubGlobal("navigator", { storage: estimate && { estimate } });
+    return noRoomFor(bytes);
+  };
+  afterEach(() => void vi.unstubAllGlobals());
+
+  it("is there as long as they fit with something to spare, or the browser does not say", async () => {
+    const ten = async () => ({ usage: 0, quota: 10 * MIB });
+    expect(await says(9 * MIB, ten)).toBeUndefined();
+    expect(await says(9.5 * MIB, ten)).toContain("has room for 10 MiB more, and the pictures need 9.5 MiB");
+    expect(await says(MIB, async () => ({ usage: 10.26 * MIB, quota: 10 * MIB }))).toContain("room for 0 MiB more");
+    expect(await says(99 * MIB, undefined)).toBeUndefined();
+    expect(await says(99 * MIB, async () => ({ usage: 1 }))).toBeUndefined();
+    expect(await says(99 * MIB, () => Promise.reject(new Error("no")))).toBeUndefined();
   });
 });
