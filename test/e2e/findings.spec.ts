@@ -21,7 +21,7 @@ test("findings are grouped, a fix is looked at before it is made, and what is in
   const missing = panel.locator("[data-finding=missing-argument]").first();
   await missing.getByRole("button", { name: /^Fix: Pass/ }).click();
   const sheet = page.getByRole("dialog");
-  await expect(sheet).toContainText("hiveId = item.id");
+  await expect(sheet).toContainText("hiveId = item.hive");
   await expect(sheet).toContainText("− ");
   await sheet.getByRole("button", { name: "Make it so" }).click();
   await expect(page.getByTestId("proof")).toHaveAttribute("data-running", "false");
