@@ -9,7 +9,7 @@ import type { Edit } from "../../src/core/model/edits/edit.ts";
 import { amount } from "../random/amount.ts";
 import { seeded } from "../random/documents.ts";
 
-const RUNS = amount(120, 25);
+const RUNS = amount(120, 8);
 const STEPS = 30;
 const add = (id: string): Edit => addScreen(newScreen(id, id));
 const nameOf = (id: string) => `Add screen "${id}"`;

@@ -12,7 +12,7 @@ import { amount } from "../../random/amount.ts";
 import { assembledApp } from "../../random/assembled.ts";
 import { pick, seeded } from "../../random/documents.ts";
 
-const DOCUMENTS = Number(process.env.ASSEMBLED_DOCUMENTS ?? amount(14, 5));
+const DOCUMENTS = Number(process.env.ASSEMBLED_DOCUMENTS ?? amount(14, 3));
 const FROM = Number(process.env.ASSEMBLED_FROM ?? 0);
 const SCREENS = Number(process.env.ASSEMBLED_SCREENS ?? 40);
 
@@ -127,7 +127,7 @@ it("larger ones, in which containers are brought up from deep in a stack, are fo
 
 it("and where they have a pit that nothing leads out of, and a dialog that nothing closes, both are shown", () => {
   const missed: string[] = [];
-  for (const seed of seeds.slice(0, amount(6, 3))) {
+  for (const seed of seeds.slice(0, amount(6, 2))) {
     const project = withFaults(assembledApp(seed, SCREENS), seed);
     const shown = lost(check(project, { fixes: false }).findings).flatMap(({ certainty, code, subjects }) =>
       certainty === "shown" ? [`${code} ${subjects.join(" ")}`] : [],

@@ -10,7 +10,7 @@ import { hubsOf } from "../../oracle/oracle.ts";
 import { amount } from "../../random/amount.ts";
 import { randomDocument } from "../../random/documents.ts";
 
-const DOCUMENTS = Number(process.env.ENDLESS_DOCUMENTS ?? amount(100, 20));
+const DOCUMENTS = Number(process.env.ENDLESS_DOCUMENTS ?? amount(100, 10));
 const FROM = Number(process.env.ENDLESS_FROM ?? 0);
 const LOST = ["dead-end", "stuck-modal", "trap"];
 

@@ -50,7 +50,7 @@ function stacksIn(node: Node): string[][] {
 }
 const allStacks = (state: State) => [state.base, ...state.layers.map(({ content }) => content)].flatMap(stacksIn);
 
-const DOCUMENTS = amount(1000, 300);
+const DOCUMENTS = amount(1000, 120);
 
 it(`on ${DOCUMENTS} random documents no walk puts a place beneath what it was said to lie above`, () => {
   const wrong: string[] = [];

@@ -23,7 +23,7 @@ const BEHAVIOUR = new Set([
   "idle-lead",
   "far",
 ]);
-const DOCUMENTS = Number(process.env.ORACLE_DOCUMENTS ?? amount(2000, 300));
+const DOCUMENTS = Number(process.env.ORACLE_DOCUMENTS ?? amount(2000, 150));
 const FROM = Number(process.env.ORACLE_FROM ?? 0);
 
 /** Documents on which the two once disagreed. */

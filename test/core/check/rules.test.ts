@@ -15,7 +15,7 @@ function firstBroken(project: Project, walk: NavEvent[], rule: string): number |
   return [...broken].find(([, rules]) => rules.some(({ id }) => id === rule))?.[0];
 }
 
-const DOCUMENTS = Number(process.env.RULES_DOCUMENTS ?? amount(1000, 90));
+const DOCUMENTS = Number(process.env.RULES_DOCUMENTS ?? amount(1000, 40));
 const FROM = Number(process.env.RULES_FROM ?? 0);
 
 /** Every other document is one in which everything of the model occurs. */
@@ -72,7 +72,7 @@ it(`on ${DOCUMENTS} random documents with random rules, the checker and the plai
   for (const one of [counts.holds, counts.empty, counts.broken]) expect(one).toBeGreaterThan(DOCUMENTS / 10);
 });
 
-const ENDLESS = Number(process.env.RULES_ENDLESS ?? amount(150, 20));
+const ENDLESS = Number(process.env.RULES_ENDLESS ?? amount(150, 10));
 
 it(`on ${ENDLESS} random documents whose stacks have no end, no rule is said to hold that a bounded search breaks, and every walk breaks its rule`, {
   timeout: 900_000,

@@ -8,9 +8,9 @@ import { showsWhatItSays } from "../../oracle/shown.ts";
 import { amount } from "../../random/amount.ts";
 import { featuresOf, wholeDocument, wholeEvents, withoutArguments } from "../../random/whole.ts";
 
-const DOCUMENTS = Number(process.env.WHOLE_DOCUMENTS ?? amount(120, 30));
+const DOCUMENTS = Number(process.env.WHOLE_DOCUMENTS ?? amount(120, 15));
 const FROM = Number(process.env.WHOLE_FROM ?? 0);
-const WALKED = amount(60, 7);
+const WALKED = amount(60, 4);
 /** What the plain search looks for. Idle legs are left to their cases: it does not keep what was ignored. */
 const COMPARED = new Set(FINDINGS.filter(({ code, inSearch }) => (inSearch && code !== "idle-leg") || code === "far").map(({ code }) => code));
 

@@ -84,7 +84,7 @@ describe("the generated TypeScript moves as the engine does", () => {
   });
 
   it("on random events in 500 random documents, argument by argument and fact by fact", async () => {
-    for (let seed = 0; seed < amount(500, 100); seed++) {
+    for (let seed = 0; seed < amount(500, 50); seed++) {
       const project = seed % 5 === 0 ? randomDocument(seed, { broken: true, guarded: true, unknown: true }) : wholeDocument(seed);
       const module = await (seed % 25 === 0 ? run : runPlan)(project);
       let ours = launch(appOf(project));

@@ -110,7 +110,7 @@ describe("taking a container away keeps legs right", () => {
   });
 
   it("always gives a readable document without legs into nothing, on random documents", () => {
-    for (let seed = 0; seed < amount(150, 50); seed++) {
+    for (let seed = 0; seed < amount(150, 25); seed++) {
       const project = randomDocument(seed);
       for (const container of project.containers) {
         const made = unwrapped(project, container.id).project;
@@ -199,7 +199,7 @@ function refusedIn(project: Project): string[] {
   const random = seeded(7);
   const found = new Set<string>();
   let state = launch(appOf(project));
-  for (let i = 0; i < amount(4000, 1500); i++) {
+  for (let i = 0; i < amount(4000, 600); i++) {
     const event = i % 60 === 59 ? ({ do: "launch" } as const) : pick(random, candidateEvents(project, state));
     const result = step(appOf(project), state, event);
     if (result.outcome === "refused" && event.do === "leg" && result.why !== "no-value") found.add(`${event.leg} ${result.why}`);

@@ -138,7 +138,7 @@ describe("what is there already", () => {
 });
 
 /** All places of Hollowcomb and Tidewatch where ETAPE_EVERYWHERE is set (minutes); else one in many, another for each pattern. */
-const EVERY = process.env.ETAPE_EVERYWHERE ? 1 : amount(40, 100);
+const EVERY = process.env.ETAPE_EVERYWHERE ? 1 : amount(40, 200);
 
 describe("at the places where they are offered, patterns bring no new blocker", () => {
   const tried = (documents: ReadonlyArray<readonly [string, Project]>, every: number) => {

@@ -13,7 +13,7 @@ import type { Node, State } from "../../../src/core/semantics/types.ts";
 import { amount } from "../../random/amount.ts";
 import { allEvents, pick, randomDocument, seeded } from "../../random/documents.ts";
 
-const RUNS = amount(1500, 300);
+const RUNS = amount(1500, 120);
 const seeds = fc.integer({ min: 0, max: 2 ** 31 });
 
 /** A random walk of some events from launch; `each` sees every state with the events it came by. */

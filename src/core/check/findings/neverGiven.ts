@@ -16,10 +16,10 @@ interface Lacking {
 /** The legs that lead to a place and fail each time, because something that they must pass is never there. */
 export function lackingOn(project: Project, placeId: string): Lacking[] {
   const plan = planOf(project);
-  const valued = valuedOf(plan);
+  const valued = valuedOf(project);
   return project.legs.flatMap((leg) => {
     const made = passTarget(project, leg) === placeId ? plan.legs.get(leg.id) : undefined;
-    const found = made?.pass.find(({ required, value }) => required && lookup(project).screens.has(leg.from) && valued.lacks(made, value.tree));
+    const found = made?.pass.find(({ required, value }) => required && lookup(project).screens.has(leg.from) && !valued.mayBe(value.tree, leg.from));
     return found ? [{ leg, name: found.name }] : [];
   });
 }

@@ -11,7 +11,7 @@ import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
 import { expressionOf } from "../../plan/expression.ts";
-import type { Leg, Plan } from "../../plan/plan.ts";
+import type { Entrance, Leg, Plan } from "../../plan/plan.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { plainApp } from "../../semantics/app.ts";
 import { plainStacks } from "../../semantics/stacks.ts";
@@ -19,11 +19,12 @@ import { shownIn } from "../../semantics/state.ts";
 import type { App, Node, Shown, StackAccess } from "../../semantics/types.ts";
 import { Chooser, CONTEXT_QUESTION, FACT_QUESTION, showing } from "./choices.ts";
 import { contextOf, isHidden, isRest, restOn } from "./hiding.ts";
+import { handedIn } from "./missing.ts";
 import { closest, followable, visitsOf, WAITING } from "./precision.ts";
 import { rulesFollowed } from "./ruled.ts";
 import type { Abstraction, KnownContexts, Rests } from "./types.ts";
 import { truth, valueForFact } from "./unknown.ts";
-import { valuedOf } from "./valued.ts";
+import { type Valued, valuedOf } from "./valued.ts";
 
 export const noRests = (): Rests => ({ each: new Set(), eachArriving: new Set(), flags: new Set(), asked: new Map() });
 
@@ -33,7 +34,7 @@ export function abstractionOf(original: Project, precision = closest(original)):
     facts: original.facts.filter((fact) => fact.source === "app" && precision.follows.has(fact.id)),
     screens: original.screens.map((screen) => (screen.params.length > 0 ? { ...screen, params: [] } : screen)),
   };
-  const plan = abstractPlan(planOf(original), project);
+  const plan = abstractPlan(planOf(original), project, valuedOf(original));
   const out: Abstraction = {
     project,
     // Exchanged below for what asks this very abstraction.
@@ -42,7 +43,7 @@ export function abstractionOf(original: Project, precision = closest(original)):
     precision,
     closest: precision.apart && precision.contexts === "moment" && [...followable(original)].every((id) => precision.follows.has(id)),
     chooser: new Chooser(),
-    valued: valuedOf(planOf(original)),
+    valued: valuedOf(original),
     rules: rulesFollowed(original, precision.follows),
     assigned: new Map(),
     contexts: undefined,
@@ -58,15 +59,16 @@ export function abstractionOf(original: Project, precision = closest(original)):
 /** The value of what is handed on or back: which does not matter to where the app goes. */
 const UNKNOWN = expressionOf(["value", null]);
 
-/** The plan without the facts that are not followed, and without arguments but for those that may be lacking where they are required. */
-function abstractPlan(plan: Plan, project: Project): Plan {
+/** The plan without the facts that are not followed, and of arguments with those alone that may be missing though they must not. */
+function abstractPlan(plan: Plan, project: Project, valued: Valued): Plan {
   const { facts } = lookup(project);
-  const valued = valuedOf(plan);
+  const followed = (id: string) => [...(valued.followed.get(id) ?? [])].map(([name, is]) => (is === "has a default" ? { name, default: null } : { name }));
+  const handed = (entrance: Entrance) => (valued.followed.size === 0 ? [] : [...handedIn(entrance).keys()].map((name) => ({ name, value: UNKNOWN })));
   const known = new Map<Leg, Leg>();
   const leg = (one: Leg): Leg => {
     const made = known.get(one) ?? {
       ...one,
-      pass: one.pass.filter(({ required, value }) => required && valued.lacks(one, value.tree)),
+      pass: valued.keeps(one),
       give: one.give.map(({ name, value }) => ({ name, value: valued.lacks(one, value.tree) ? value : UNKNOWN })),
       set: one.set.filter(({ fact }) => facts.has(fact)),
       earlier: one.earlier.map(leg),
@@ -76,11 +78,11 @@ function abstractPlan(plan: Plan, project: Project): Plan {
   };
   return {
     ...plan,
-    screens: new Map([...plan.screens].map(([id, screen]) => [id, screen.params.length > 0 ? { ...screen, params: [] } : screen])),
+    screens: new Map([...plan.screens].map(([id, screen]) => [id, screen.params.length > 0 ? { ...screen, params: followed(id) } : screen])),
     facts: new Map([...plan.facts].filter(([id]) => facts.has(id))),
     legs: new Map([...plan.legs].map(([id, one]) => [id, leg(one)])),
     from: new Map([...plan.from].map(([id, group]) => [id, { events: group.events.map(leg), arrive: group.arrive.map(leg), depart: group.depart.map(leg) }])),
-    entrances: new Map([...plan.entrances].map(([id, entrance]) => [id, { ...entrance, pass: [] }])),
+    entrances: new Map([...plan.entrances].map(([id, entrance]) => [id, { ...entrance, pass: handed(entrance) }])),
   };
 }
 
@@ -92,7 +94,7 @@ function abstractApp(abstraction: Abstraction, plan: Plan): App {
       holds: (condition, values) => truth(abstraction, condition.tree, values),
       value: (expression, values, fact) => {
         if (fact !== undefined) return valueForFact(abstraction, fact, expression.tree, values);
-        return expression === UNKNOWN || abstraction.valued.mayBe(expression.tree, values.screen) ? null : undefined;
+        return expression === UNKNOWN || abstraction.valued.mayBe(expression.tree, values.screen, values.param) ? null : undefined;
       },
       sameArguments: (screenId) => {
         const declared = lookup(abstraction.original).screens.get(screenId);

@@ -1,6 +1,7 @@
 import { sameValue } from "../../model/json.ts";
 import type { Node, StackNode, State } from "../../semantics/types.ts";
 import { contextOf, isHidden, isRest, placeBeneath } from "./hiding.ts";
+import { missingOn } from "./key.ts";
 import { isFact, visitsOf, WAITING } from "./precision.ts";
 import type { Abstraction } from "./types.ts";
 
@@ -21,7 +22,11 @@ function fits(abstraction: Abstraction, abstract: Node, concrete: Node): boolean
   if (abstract.at !== concrete.at) return false;
   switch (abstract.kind) {
     case "shown":
-      return concrete.kind === "shown" && spent(abstract.spent) === spent(concrete.spent);
+      return (
+        concrete.kind === "shown" &&
+        spent(abstract.spent) === spent(concrete.spent) &&
+        missingOn(abstraction.app.plan, abstract) === missingOn(abstraction.app.plan, concrete)
+      );
     case "stack":
       return concrete.kind === "stack" && stackFits(abstraction, abstract, concrete);
     case "tabs":

@@ -1,6 +1,6 @@
 import { once } from "../../model/once.ts";
 import type { Plan } from "../../plan/plan.ts";
-import type { LaneNode, Node, State } from "../../semantics/types.ts";
+import type { LaneNode, Node, Shown, State } from "../../semantics/types.ts";
 
 /** What stands in a key for a node that makes no difference. */
 export const ASIDE = "=";
@@ -32,7 +32,7 @@ export function nodeKey(plan: Plan, node: Node, aside?: Aside): string {
   }
   switch (node.kind) {
     case "shown":
-      return node.spent ? `${node.at}!${[...node.spent].sort()}` : node.at;
+      return `${node.at}${missingOn(plan, node)}${node.spent ? `!${[...node.spent].sort()}` : ""}`;
     case "stack": {
       let key = `${node.at}[`;
       for (const item of node.items) key += `${nodeKey(plan, item, aside)},`;
@@ -54,6 +54,15 @@ export function nodeKey(plan: Plan, node: Node, aside?: Aside): string {
   }
 }
 
+/** The parameters that are followed and missing on a screen, as part of its key. */
+export function missingOn(plan: Plan, { at, args }: Shown): string {
+  const params = plan.screens.get(at)?.params ?? NO_PARAMS;
+  if (params.length === 0) return "";
+  const missing = params.filter(({ name }) => !Object.hasOwn(args, name)).map(({ name }) => name);
+  return missing.length > 0 ? `?${missing}` : "";
+}
+
+const NO_PARAMS: ReadonlyArray<{ readonly name: string }> = [];
 const NONE: readonly string[] = [];
 
 /** Lanes that are no members, in order. */

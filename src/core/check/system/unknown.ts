@@ -74,7 +74,7 @@ function both(abstraction: Abstraction, left: Tree, right: Tree, values: Values,
 
 /** Not known, or for certain nothing: a parameter that is never handed over. */
 function orNothing({ valued }: Abstraction, tree: Tree, values: Values): typeof unknown | undefined {
-  return valued.mayBe(tree, values.screen) ? unknown : undefined;
+  return valued.mayBe(tree, values.screen, values.param) ? unknown : undefined;
 }
 
 function factValue(abstraction: Abstraction, id: string, values: Values): Known {

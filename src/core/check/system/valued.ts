@@ -1,11 +1,16 @@
 /**
  * Which parameters may ever have a value. The search does not follow arguments, so it cannot tell whether one is there; but of one that
- * nobody hands over, or only from another that is never there, it is certain that it is not. What needs its value then never happens.
+ * nobody hands over, or only from another that is never there, it is certain that it is not. What needs its value then never happens. And of
+ * one that some leg does not hand over though it must, it is followed whether it is there (`missing.ts`).
  */
 
 import { once } from "../../model/once.ts";
-import type { Program, Route, Template, Tree } from "../../plan/data.ts";
+import type { Project } from "../../model/schema.ts";
+import type { Args, Program, Tree } from "../../plan/data.ts";
 import type { Leg, Plan } from "../../plan/plan.ts";
+import { planOf } from "../../plan/planOf.ts";
+import { inProgram, inRoute } from "./made.ts";
+import { type Followed, followedOf } from "./missing.ts";
 
 /** Answers for one plan whether an expression may have a value on a screen; on any, where no screen is given. */
 export class Valued {
@@ -16,8 +21,13 @@ export class Valued {
   private readonly grown = new Set<string>();
   /** By leg, and by screen for its Up, the screens to which it hands its arguments. */
   private readonly served = new Map<Program, readonly string[]>();
+  /** By screen the parameters of which it is followed whether they are there. */
+  readonly followed: Followed;
 
-  constructor(private readonly plan: Plan) {
+  constructor(
+    private readonly plan: Plan,
+    project: Project,
+  ) {
     for (const [screen, { params }] of plan.screens) for (const { name, default: value } of params) if (value !== undefined) this.add(screen, name);
     for (const { route, pass, takes } of plan.entrances.values()) {
       const names = pass?.map(({ name }) => name) ?? takes?.map(({ name }) => name) ?? [];
@@ -30,49 +40,57 @@ export class Valued {
       for (const screen of this.grown) this.leaveFrom(screen);
       for (const leg of around) this.follow(leg, undefined);
     }
+    this.followed = followedOf(plan, project, (program) => this.screensOf(program));
   }
 
-  /** Whether an expression may have a value; one that may not never has. */
-  mayBe(tree: Tree, screen: string | undefined): boolean {
+  /** Whether an expression may have a value on a screen, on which the parameters that are followed are `param`; one that may not never has. */
+  mayBe(tree: Tree, screen: string | undefined, param?: Args): boolean {
+    const sub = (part: Tree) => this.mayBe(part, screen, param);
     switch (tree[0]) {
       case "value":
       case "has":
         return true;
       case "name":
-        return !isPaged(tree[1]) || this.mayBePaged(screen);
+        return !isPaged(tree[1]) || this.mayBePaged(screen, param);
       case "member":
-        return tree[1][0] === "name" && tree[1][1] === "param" ? this.mayHave(screen, tree[2]) : this.mayBe(tree[1], screen);
+        return tree[1][0] === "name" && tree[1][1] === "param" ? this.mayHave(screen, tree[2], param) : sub(tree[1]);
       case "!":
       case "negative":
-        return this.mayBe(tree[1], screen);
+        return sub(tree[1]);
       case "&&":
       case "||":
-        return this.mayBe(tree[1], screen) || this.mayBe(tree[2], screen);
+        return sub(tree[1]) || sub(tree[2]);
       case "?:":
-        return this.mayBe(tree[1], screen) && (this.mayBe(tree[2], screen) || this.mayBe(tree[3], screen));
+        return sub(tree[1]) && (sub(tree[2]) || sub(tree[3]));
       default:
-        return this.mayBe(tree[1], screen) && this.mayBe(tree[2], screen);
+        return sub(tree[1]) && sub(tree[2]);
     }
   }
 
-  /** The screen that a leg is taken from, where it is one and the same each time. */
-  private readonly sourceOf = ({ from }: Leg): string | undefined => (this.plan.screens.has(from) ? from : undefined);
-
-  /** Of what a leg hands on or back the expressions that may lack a value wherever it is taken from. */
-  lacks(leg: Leg, tree: Tree): boolean {
-    const source = this.sourceOf(leg);
-    return source === undefined ? namesScreen(tree) : !this.mayBe(tree, source);
+  /** Whether what a leg hands on or back by an expression may lack its value for certain, at least at some times. */
+  lacks({ from }: Leg, tree: Tree): boolean {
+    if (!this.plan.screens.has(from)) return namesScreen(tree);
+    return !this.mayBe(tree, from) || !this.mayBe(tree, from, {});
   }
 
-  private mayHave(screen: string | undefined, name: string): boolean {
-    return screen === undefined ? this.anywhere.has(name) : (this.there.get(screen)?.has(name) ?? false);
+  /** What a leg hands on that matters to the search: what may lack its value though it must have one, and what is followed. */
+  keeps(leg: Leg): Leg["pass"] {
+    if (leg.pass.length === 0) return leg.pass;
+    const wanted = new Set((leg.move ? this.screensOf(leg.move) : []).flatMap((screen) => [...(this.followed.get(screen)?.keys() ?? [])]));
+    return leg.pass.filter(({ name, required, value }) => wanted.has(name) || (required && this.lacks(leg, value.tree)));
+  }
+
+  private mayHave(screen: string | undefined, name: string, param?: Args): boolean {
+    if (screen === undefined) return this.anywhere.has(name);
+    if (param && this.followed.get(screen)?.has(name)) return Object.hasOwn(param, name);
+    return this.there.get(screen)?.has(name) ?? false;
   }
 
   /** Whether a screen may have a row after or before its own: one that is told by a parameter. */
-  private mayBePaged(screen: string | undefined): boolean {
+  private mayBePaged(screen: string | undefined, param?: Args): boolean {
     if (screen === undefined) return this.plan.pages.size > 0;
     const by = this.plan.pages.get(screen)?.by;
-    return by !== undefined && this.mayHave(screen, by);
+    return by !== undefined && this.mayHave(screen, by, param);
   }
 
   private add(screen: string, name: string) {
@@ -110,12 +128,12 @@ export class Valued {
   }
 }
 
-/** The answers for a plan, worked out once. */
-export function valuedOf(plan: Plan): Valued {
-  return once(plan, makeValued);
+/** The answers for a project, worked out once. */
+export function valuedOf(project: Project): Valued {
+  return once(project, makeValued);
 }
 
-const makeValued = (plan: Plan) => new Valued(plan);
+const makeValued = (project: Project) => new Valued(planOf(project), project);
 
 const isPaged = (name: string) => name === "next" || name === "prev";
 
@@ -124,38 +142,4 @@ function namesScreen(tree: Tree): boolean {
   if (tree[0] === "value") return false;
   if (tree[0] === "name") return tree[1] === "param" || isPaged(tree[1]);
   return tree.slice(1).some((part) => Array.isArray(part) && namesScreen(part as unknown as Tree));
-}
-
-/** The screens that a program may hand its arguments to. */
-function inProgram(plan: Plan, program: Program): string[] {
-  return program.flatMap((operation): string[] => {
-    switch (operation.op) {
-      case "stay":
-      case "push":
-      case "replace":
-      case "open":
-        return inTemplate(operation.make);
-      case "fill":
-        return operation.make.flatMap(inTemplate);
-      case "rebuild":
-        return inRoute(operation.route);
-      case "stack":
-      case "bring":
-        return inProgram(plan, operation.otherwise ?? []);
-      case "pop":
-        // What a container shows by then may be any screen.
-        return operation.pass ? (plan.screens.has(operation.to) ? [operation.to] : [...plan.screens.keys()]) : [];
-      default:
-        return [];
-    }
-  });
-}
-
-function inRoute(route: Route): string[] {
-  return inTemplate("base" in route ? route.base : route.shows);
-}
-
-function inTemplate(template: Template): string[] {
-  if (typeof template === "string") return [template];
-  return "stack" in template ? template.items.flatMap(inTemplate) : inTemplate(template.shows);
 }
