@@ -389,7 +389,7 @@ describe("the result of any edit", () => {
         const read = readProjectData(JSON.parse(JSON.stringify(project)));
         expect(read.ok ? [] : read.problems.map(problemLine)).toEqual([]);
       }),
-      { numRuns: amount(1000, 350), seed: 13 },
+      { numRuns: amount(1000, 700), seed: 13 },
     );
     expect(Object.keys(EDITS).filter((kind) => (made[kind] ?? 0) < amount(10, 1))).toEqual([]);
     expect(EDIT_KINDS.filter((kind) => !seen.has(kind))).toEqual([]);
