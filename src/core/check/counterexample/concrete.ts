@@ -1,7 +1,7 @@
 import { once } from "../../model/once.ts";
 import type { NavEvent } from "../../model/schema.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
-import { DOUBT, doubtsIn, shortestWays } from "../system/ways.ts";
+import { ASSUMPTION, assumptionsIn, shortestWays } from "../system/ways.ts";
 import { alongEdge, type LastStep, lastStep, type Reached, startingPoints } from "./walk.ts";
 
 /** By which step a state is reached; undefined for one that a launch shows. */
@@ -76,7 +76,7 @@ const makeSureWays = (exploration: Exploration) => {
       const { nodes } = exploration;
       const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
       const reached = new Map<number, By>();
-      for (const { at, by } of shortestWays(nodes, roots, (edge) => 1 + DOUBT * doubtsIn(edge))) reached.set(at, by);
+      for (const { at, by } of shortestWays(nodes, roots, (edge) => 1 + ASSUMPTION * assumptionsIn(edge))) reached.set(at, by);
       known = new ConcreteWays(exploration, (at) => reached.get(at));
     }
     return known;

@@ -9,18 +9,18 @@ import { hideContexts, withoutParts } from "../system/hiding.ts";
 import { stateKey, withoutRules } from "../system/key.ts";
 import { WAITING } from "../system/precision.ts";
 import type { Abstraction } from "../system/types.ts";
-import { doubtsIn, showsWhatWasLeft } from "../system/ways.ts";
+import { assumptionsIn, showsWhatWasLeft } from "../system/ways.ts";
 import { concreteWays } from "./concrete.ts";
 import { concreteEvents, type Reached, replay, startingPoints } from "./walk.ts";
 
-/** What a step that is left counts, where one that was taken counts one: the way need not be the shortest. */
-const HASTE = 2;
+/** Weight of the estimate (weighted A*, Pohl 1970): a step that is left counts so many times one that was taken, for the way need not be the shortest. */
+const WEIGHT = 2;
 
 /** Concrete states that are followed of those which are one to the abstract search, with the same facts and visits: they differ in what is hidden alone. */
 const MOST_ALIKE = 3;
 
 /** What a search through `step` looks for. */
-interface Quest<T> {
+interface WalkGoal<T> {
   starts: readonly Reached[];
   /** By state of the abstract search about how many steps are left; undefined where there is no way. Left out: all are as near. */
   distances?: ReadonlyArray<number | undefined>;
@@ -38,7 +38,7 @@ interface Quest<T> {
  * Looks for something on the document itself, through `step`, led by an abstract search: what is nearest by its graph is taken first (A*,
  * Hart, Nilsson and Raphael 1968), and where its graph has no way there is none. Undefined where nothing was found.
  */
-export function searchOnwards<T>(exploration: Exploration, { starts, distances, ways, still, most, found }: Quest<T>): T | undefined {
+export function searchOnwards<T>(exploration: Exploration, { starts, distances, ways, still, most, found }: WalkGoal<T>): T | undefined {
   const finder = once(exploration, makeFinder);
   const waiting: Reached[][] = [];
   const seen = new Set<string>();
@@ -55,7 +55,7 @@ export function searchOnwards<T>(exploration: Exploration, { starts, distances, 
     const met = alike.get(kind) ?? 0;
     if (nodes.length > 0 && met >= MOST_ALIKE) return;
     alike.set(kind, met + 1);
-    const rank = at.walk.length + HASTE * left;
+    const rank = at.walk.length + WEIGHT * left;
     waiting[rank] ??= [];
     waiting[rank]?.push(at);
   };
@@ -107,13 +107,13 @@ export function walkBy(exploration: Exploration, { subjects, at: places = [] }: 
   const budget = once(exploration, budgetOf);
   const by = placesByNode(places);
   const { nodes } = exploration;
-  const distances = distancesTo(exploration, [...by.keys()], ONWARDS);
+  const distances = distancesTo(exploration, [...by.keys()], WITHOUT_RESTART);
   const begun = nodes.flatMap((node, i) => (distances[i] !== undefined && begins(node, subjects) ? [i] : []));
   begun.sort((a, b) => (nodes[a]?.distance ?? 0) + (distances[a] ?? 0) - (nodes[b]?.distance ?? 0) - (distances[b] ?? 0));
   return searchOnwards(exploration, {
     starts: begun.slice(0, BEGINNINGS).flatMap((i) => concreteWays(exploration).at(i).slice(0, 2)),
     distances,
-    ways: ONWARDS,
+    ways: WITHOUT_RESTART,
     still: (state) => still(state, subjects),
     most: Math.min(MOST_BY, budget.leftBy),
     found: (at, found) => {
@@ -130,7 +130,7 @@ export function walkBy(exploration: Exploration, { subjects, at: places = [] }: 
 /** `anew`: whether the walk may start anew or come in from outside. */
 function directed(exploration: Exploration, places: readonly Place[], shown: Shown, anew: boolean): NavEvent[] | undefined {
   const budget = once(exploration, budgetOf);
-  const ways = anew ? ALL_WAYS : ONWARDS;
+  const ways = anew ? ALL_WAYS : WITHOUT_RESTART;
   const by = placesByNode(places);
   const launched = exploration.nodes.filter((node) => node.launched);
   const starts = launched.flatMap((node) => startingPoints(exploration.abstraction.original, exploration, node));
@@ -170,7 +170,7 @@ function placesByNode(places: readonly Place[]): Map<number, Place[]> {
 
 /** Steps that it counts for if something must have been brought about first: what a lane is left with, and a value that is not followed. */
 const LEFT_THERE = 8;
-const DOUBTED = 2;
+const PER_ASSUMPTION = 2;
 
 /** By state of the search about how many steps it takes to one of some others, by the steps of some ways. */
 export function distancesTo(exploration: Exploration, goals: readonly number[], ways: ReadonlySet<Way>): Array<number | undefined> {
@@ -191,8 +191,8 @@ export function distancesTo(exploration: Exploration, goals: readonly number[], 
 }
 
 /** The ways that go on from a state, and those that start anew as well. */
-export const ONWARDS: ReadonlySet<Way> = new Set<Way>(["out", "back", "itself", "reveal"]);
-const ALL_WAYS: ReadonlySet<Way> = new Set<Way>([...ONWARDS, "anew"]);
+export const WITHOUT_RESTART: ReadonlySet<Way> = new Set<Way>(["out", "back", "automatic", "reveal"]);
+const ALL_WAYS: ReadonlySet<Way> = new Set<Way>([...WITHOUT_RESTART, "restart"]);
 
 interface StepInto {
   from: number;
@@ -215,7 +215,7 @@ function makeStepsInto({ nodes }: Exploration, ways: ReadonlySet<Way>): StepInto
     for (const edge of edges) {
       if (edge.outcome !== "moved" || !ways.has(edge.way)) continue;
       const left = showsWhatWasLeft(edge) && !pending?.beneath ? LEFT_THERE : 0;
-      const steps = left + (edge.way === "reveal" ? 0 : 1 + DOUBTED * doubtsIn(edge));
+      const steps = left + (edge.way === "reveal" ? 0 : 1 + PER_ASSUMPTION * assumptionsIn(edge));
       into[edge.to]?.push({ from, steps });
     }
   });

@@ -5,7 +5,7 @@ import { stateLine } from "../../semantics/line.ts";
 import type { State } from "../../semantics/types.ts";
 import { hubsOf } from "../reach/graph.ts";
 import type { Exploration, Explored, Way } from "../system/exploration.ts";
-import { distancesTo, ONWARDS, searchOnwards } from "./directed.ts";
+import { distancesTo, searchOnwards, WITHOUT_RESTART } from "./directed.ts";
 import type { Reached } from "./walk.ts";
 
 /** Where somebody is said to be stuck. */
@@ -29,7 +29,7 @@ export interface Help {
 /** Anything else than what is shown there. */
 export const elsewhere: Help["out"] = (state, { line, project }) => stateLine(planOf(project), state) !== line;
 
-const WITHOUT_BACK: ReadonlySet<Way> = new Set<Way>([...ONWARDS].filter((way) => way !== "back"));
+const WITHOUT_BACK: ReadonlySet<Way> = new Set<Way>([...WITHOUT_RESTART].filter((way) => way !== "back"));
 
 /** States that a way out is looked for in. */
 const MOST = 300;
@@ -47,7 +47,7 @@ export function helpsAfterAll(exploration: Exploration, help: Help, subjects: re
   const helped = searchOnwards(exploration, {
     starts: [start],
     ...(distances ? { distances } : {}),
-    ways: help.back ? ONWARDS : WITHOUT_BACK,
+    ways: help.back ? WITHOUT_RESTART : WITHOUT_BACK,
     most: MOST,
     found: ({ state, walk }) => (walk.length > 0 && help.out(state, from) ? true : undefined),
   });
@@ -59,7 +59,7 @@ function distancesFor(exploration: Exploration, help: Help, from: Stuck): Readon
   const known = once(exploration, noDistances);
   const key = from.subjects.join(" ");
   const goals = () => exploration.nodes.flatMap((node, i) => (!node.pending && help.at?.(node, from) ? [i] : []));
-  const made = known.get(key) ?? distancesTo(exploration, goals(), ONWARDS);
+  const made = known.get(key) ?? distancesTo(exploration, goals(), WITHOUT_RESTART);
   known.set(key, made);
   return made;
 }

@@ -2,7 +2,7 @@ import type { NavEvent } from "../../model/schema.ts";
 import type { Place } from "../reach/graph.ts";
 import { factAsked } from "../system/choices.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
-import { doubtsIn } from "../system/ways.ts";
+import { assumptionsIn } from "../system/ways.ts";
 import type { ConcreteWays } from "./concrete.ts";
 import { anyWalk } from "./directed.ts";
 import { passes } from "./walk.ts";
@@ -19,7 +19,7 @@ function finds(exploration: Exploration, places: readonly number[], serves: Serv
 }
 
 /** A place that was met, and the steps of ways to it that do not replay. */
-export interface Lost {
+export interface Unconfirmed {
   place: string;
   edges: Edge[];
 }
@@ -30,8 +30,14 @@ export interface Lost {
  * place that `known` holds is not looked for, one found is added to it. Where its ways do
  * not rest on what is not followed, others that serve are looked for.
  */
-export function lostPlaces(exploration: Exploration, known: Set<string>, ends: Iterable<number>, ways: ConcreteWays, serves: Serves = () => true): Lost[] {
-  const lost: Lost[] = [];
+export function unconfirmedPlaces(
+  exploration: Exploration,
+  known: Set<string>,
+  ends: Iterable<number>,
+  ways: ConcreteWays,
+  serves: Serves = () => true,
+): Unconfirmed[] {
+  const lost: Unconfirmed[] = [];
   const { nodes } = exploration;
   const project = exploration.abstraction.original;
   const wanted = new Map<string, number[]>();
@@ -54,7 +60,7 @@ export function lostPlaces(exploration: Exploration, known: Set<string>, ends: I
     else {
       const edges = places.flatMap((at) => ways.steps(at));
       // What its ways rest on is followed next; a search before that would find no other.
-      const rests = edges.some((edge) => doubtsIn(edge) > 0 || edge.choices.some((choice) => factAsked(choice) !== undefined));
+      const rests = edges.some((edge) => assumptionsIn(edge) > 0 || edge.choices.some((choice) => factAsked(choice) !== undefined));
       if (!rests && finds(exploration, places, serves)) known.add(place);
       else lost.push({ place, edges });
     }

@@ -3,7 +3,7 @@ import type { NavEvent, Project } from "../../model/schema.ts";
 import { ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
 import type { Candidate } from "../reach/graph.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
-import { DOUBT, doubtsIn, type Reached, shortestWays } from "../system/ways.ts";
+import { ASSUMPTION, assumptionsIn, type Reached, shortestWays } from "../system/ways.ts";
 import type { FindingKind } from "./kind.ts";
 
 export const far: FindingKind = {
@@ -50,7 +50,7 @@ const TAP = 10_000;
 
 /** The taps of a way. */
 function tapsIn({ cost }: Reached): number {
-  return Math.floor((cost % DOUBT) / TAP);
+  return Math.floor((cost % ASSUMPTION) / TAP);
 }
 
 export function tapWays(exploration: Exploration): TapWays {
@@ -62,7 +62,7 @@ export function tapWays(exploration: Exploration): TapWays {
   const sure = new Map<number, Reached>();
   const surely = (edge: Edge) => {
     const cost = costOf(edge);
-    return cost === undefined ? undefined : cost + DOUBT * doubtsIn(edge);
+    return cost === undefined ? undefined : cost + ASSUMPTION * assumptionsIn(edge);
   };
   for (const way of shortestWays(nodes, roots, surely)) sure.set(way.at, way);
   const others = new ConcreteWays(exploration, (at) => sure.get(at)?.by);
@@ -94,7 +94,7 @@ function afterLegs(project: Project): ReadonlySet<string> {
 function tapsOf(project: Project): (edge: Edge) => number | undefined {
   const after = afterLegs(project);
   return (edge) => {
-    if (edge.way === "anew" && edge.event?.do !== "launch") return undefined;
+    if (edge.way === "restart" && edge.event?.do !== "launch") return undefined;
     return edge.way !== "out" || (edge.event?.do === "leg" && after.has(edge.event.leg)) ? 1 : TAP + 1;
   };
 }

@@ -47,13 +47,13 @@ function find({ project, exploration, nodes, name }: Graph): Candidate[] {
       concreteWays(exploration).walk(node, edge, ({ result }) => result.outcome !== "ignored" && result.log.fired.includes(leg.id)),
     );
     if (acts) return [];
-    const doubtful = Object.keys(leg.set ?? {}).some((id) => !exploration.abstraction.precision.follows.has(id));
+    const uncertain = Object.keys(leg.set ?? {}).some((id) => !exploration.abstraction.precision.follows.has(id));
     return [
       {
         subjects: [leg.id],
         message: `The leg of ${legStart(project, leg)} does nothing on ${name(leg.from)}, wherever it is used.`,
         at: idle,
-        doubtful,
+        uncertain,
         ifShown: true,
       },
     ];

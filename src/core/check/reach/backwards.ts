@@ -5,7 +5,7 @@ import type { Edge, Explored } from "../system/exploration.ts";
 /** Steps that move the user: ways out, what happens by itself and, where asked, Back. */
 export function moves(node: Explored, back: boolean): Edge[] {
   return node.edges.filter(
-    (edge) => edge.outcome === "moved" && (edge.way === "out" || edge.way === "itself" || edge.way === "reveal" || (back && edge.way === "back")),
+    (edge) => edge.outcome === "moved" && (edge.way === "out" || edge.way === "automatic" || edge.way === "reveal" || (back && edge.way === "back")),
   );
 }
 

@@ -17,7 +17,7 @@ export interface Candidate {
   /** What would make it so lies beneath what is hidden; it is found only where a walk shows it (induction.ts). */
   ifShown?: boolean;
   /** It rests on values of facts that are not followed, and is not sure before they are. */
-  doubtful?: boolean;
+  uncertain?: boolean;
 }
 
 /** A state in which a finding shows and, if it takes one more step to show, that step. */
@@ -27,13 +27,13 @@ export interface Place {
 }
 
 /** Adds a place to a candidate by its subjects; the message is that of the first. */
-export function note(found: Map<string, Candidate>, subjects: string[], place: Place, message: () => string, doubtful = false) {
+export function note(found: Map<string, Candidate>, subjects: string[], place: Place, message: () => string, uncertain = false) {
   const key = subjects.join(" ");
   const known = found.get(key);
-  if (!known) found.set(key, { subjects, message: message(), at: [place], doubtful });
+  if (!known) found.set(key, { subjects, message: message(), at: [place], uncertain });
   else {
     known.at?.push(place);
-    known.doubtful &&= doubtful;
+    known.uncertain &&= uncertain;
   }
 }
 

@@ -1,6 +1,6 @@
 import type { Project } from "../../model/schema.ts";
 import { type ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
-import { lostPlaces, type Serves } from "../counterexample/replayed.ts";
+import { type Serves, unconfirmedPlaces } from "../counterexample/replayed.ts";
 import type { Finding } from "../finding.ts";
 import { documentFindings, FINDINGS } from "../findings/all.ts";
 import { far, farScreens, tapWays } from "../findings/far.ts";
@@ -68,14 +68,14 @@ function lookAt(project: Project, precision: Precision, options: CheckOptions, o
     if (!inSearch || !isAsked(only, kind.code)) return [];
     const foundIn = graphs.map((graph) => ({
       exploration: graph.exploration,
-      candidates: inSearch(graph).filter(({ doubtful, subjects }) => (complete || !doubtful) && isWanted(only, kind.code, subjects)),
+      candidates: inSearch(graph).filter(({ uncertain, subjects }) => (complete || !uncertain) && isWanted(only, kind.code, subjects)),
     }));
     return [{ kind, foundIn: kind.everywhere ? foundInAll(foundIn) : foundIn }];
   });
   const behaviour = found.flatMap(({ kind, foundIn }) => behaviourFindings(kind, foundIn));
   const distant = behaviourFindings(far, farOff);
   if (!abstraction.closest) {
-    for (const { kind, foundIn } of found) for (const [key, facts] of doubtsAbout(project, kind, foundIn)) unsure.set(key, facts);
+    for (const { kind, foundIn } of found) for (const [key, facts] of uncertainOf(project, kind, foundIn)) unsure.set(key, facts);
     for (const finding of [...behaviour, ...distant])
       if (finding.certainty === "possible" && !unsure.has(keyOf(finding))) {
         const { foundIn, kind } = found.find((one) => one.kind.code === finding.code) ?? { foundIn: farOff, kind: far };
@@ -133,7 +133,7 @@ function exploreAll(
     const known = new Set<string>();
     const replay = (exploration: Exploration, ends: Iterable<number>, walks: ConcreteWays, serves?: Serves) => {
       if (abstraction.closest || !exploration.complete || !distant) return;
-      for (const { place, edges } of lostPlaces(exploration, known, ends, walks, serves)) unsure.set(MET + place, new Set(edges.flatMap(factsIn)));
+      for (const { place, edges } of unconfirmedPlaces(exploration, known, ends, walks, serves)) unsure.set(MET + place, new Set(edges.flatMap(factsIn)));
     };
     // Ways from launch are looked for now, because the search goes on and finds shorter ones by entrances.
     const launched = (exploration: Exploration) => {
@@ -157,16 +157,16 @@ function nearestFirst({ nodes }: Exploration): number[] {
 }
 
 /** What is found of one code and would not be if the facts that are not followed turned out as the user would choose, with those facts. */
-function doubtsAbout(project: Project, { code, helps, inSearch, rests }: FindingKind, foundIn: FoundIn[]): Array<[string, ReadonlySet<string>]> {
+function uncertainOf(project: Project, { code, helps, inSearch, rests }: FindingKind, foundIn: FoundIn[]): Array<[string, ReadonlySet<string>]> {
   return foundIn.flatMap(({ exploration, candidates }) => {
-    const doubtful = candidates.filter((candidate) => candidate.doubtful);
-    const certain = candidates.filter((candidate) => !candidate.ifShown && !candidate.doubtful);
+    const uncertain = candidates.filter((candidate) => candidate.uncertain);
+    const certain = candidates.filter((candidate) => !candidate.ifShown && !candidate.uncertain);
     if (helps && certain.length > 0) {
       const sure = new Set(inSearch?.(graphOf(exploration, false)).map(({ subjects }) => subjects.join("\n")));
       // A trap names all screens in it, of which a walk shows only one.
-      doubtful.push(...certain.filter(({ subjects }) => code === "trap" || !sure.has(subjects.join("\n"))));
+      uncertain.push(...certain.filter(({ subjects }) => code === "trap" || !sure.has(subjects.join("\n"))));
     }
-    return doubtful.map((candidate): [string, ReadonlySet<string>] => [
+    return uncertain.map((candidate): [string, ReadonlySet<string>] => [
       keyOf({ code, subjects: candidate.subjects }),
       union([factsOf([{ exploration, candidates: [candidate] }]), new Set(rests?.(project, candidate.subjects))]),
     ]);

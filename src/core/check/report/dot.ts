@@ -13,7 +13,7 @@ export function dotOf(explorations: readonly Exploration[]): string {
     const steps = nodes.flatMap(({ edges }, from) => [
       ...new Set(
         edges.flatMap((edge) =>
-          edge.outcome === "moved" && edge.way !== "anew" ? [`    s${cluster}_${from} -> s${cluster}_${edge.to} [label=${text(nameOf(edge))}];`] : [],
+          edge.outcome === "moved" && edge.way !== "restart" ? [`    s${cluster}_${from} -> s${cluster}_${edge.to} [label=${text(nameOf(edge))}];`] : [],
         ),
       ),
     ]);

@@ -86,10 +86,10 @@ function makeGraph(exploration: Exploration): RuleGraph {
     const at = first.length - 1;
     for (const edge of node.edges) {
       // Legs fire that only set facts which are not followed, or fire as an outside fact changes: nothing else comes of it, and that is a moment too.
-      const stays = edge.outcome === "ignored" && (edge.way === "itself" ? changes && edge.fired.length > 0 : setBy(exploration, edge).length > 0);
+      const stays = edge.outcome === "ignored" && (edge.way === "automatic" ? changes && edge.fired.length > 0 : setBy(exploration, edge).length > 0);
       if (stays) add(at, EVENT, labelOf(edge), edge);
       if (edge.outcome !== "moved") continue;
-      if (edge.way === "anew") {
+      if (edge.way === "restart") {
         begins ??= edge;
         last = edge;
       } else add(edge.to, edge.way === "reveal" ? REVEAL : EVENT, labelOf(edge), edge);
@@ -97,7 +97,7 @@ function makeGraph(exploration: Exploration): RuleGraph {
     // States that keep the same facts share their new starts, down to the very objects: the last tells whether ways in are among them.
     if (!begins || !last) continue;
     const known = starts.get(last) ?? groups.length;
-    if (known === groups.length) groups.push(node.edges.filter(({ way, outcome }) => way === "anew" && outcome === "moved"));
+    if (known === groups.length) groups.push(node.edges.filter(({ way, outcome }) => way === "restart" && outcome === "moved"));
     starts.set(last, known);
     add(nodes.length + known, TO_STARTS, 0, undefined);
   }
@@ -112,7 +112,7 @@ function makeGraph(exploration: Exploration): RuleGraph {
   nodes.forEach((node, i) => {
     if (node.pending) pending[i] = 1;
     else if (changes) {
-      const byItself = node.edges.filter(({ way }) => way === "itself");
+      const byItself = node.edges.filter(({ way }) => way === "automatic");
       if (byItself.length === 0 || byItself.some(({ outcome, fired }) => outcome !== "moved" && fired.length === 0)) stays[i] = 1;
     }
   });

@@ -17,7 +17,7 @@ import { type RuleGraph, setBy } from "./graph.ts";
 import { isMet, type MetOrNot } from "./met.ts";
 import { onlyOf } from "./only.ts";
 import { runsOf } from "./runs.ts";
-import { breakingWalk, type Effort, type Hunt, huntFor } from "./walk.ts";
+import { breakingWalk, type Effort, goalAt, type RunGoal } from "./walk.ts";
 import { withinOf } from "./within.ts";
 
 /** What the search of one width tells of a rule. */
@@ -78,7 +78,7 @@ function broken(graph: RuleGraph, rule: Rule, effort: Effort): Verdict | undefin
 function brokenRun(graph: RuleGraph, rule: Extract<Rule, { kind: "never" | "first" }>, effort: Effort): Verdict | undefined {
   const runs = runsOf(graph, rule);
   if (runs.breaksAfter === undefined) return undefined;
-  const hunt: Hunt = {
+  const goal: RunGoal = {
     begun: begun(rule),
     after: (at, event, outcome) => advanced(rule, at, metAt(rule, event, outcome)),
     left: (state, at) => runs.left(state, at),
@@ -86,7 +86,7 @@ function brokenRun(graph: RuleGraph, rule: Extract<Rule, { kind: "never" | "firs
   };
   const steps = runs.shortest();
   const edges = steps.flatMap((step) => graph.edges[step] ?? []);
-  const walk = breakingWalk(graph, hunt, effort, leftBefore(edges));
+  const walk = breakingWalk(graph, goal, effort, leftBefore(edges));
   if (walk) return { is: "broken", walk };
   const last = steps.at(-1);
   const set = edges.flatMap((edge) => (edge.outcome === "ignored" ? setBy(graph.exploration, edge) : []));
@@ -99,7 +99,7 @@ function brokenState(graph: RuleGraph, rule: Extract<Rule, { kind: "only" }>, ef
   if (at.length === 0) return undefined;
   const project = graph.exploration.abstraction.original;
   const isSo = (state: State) => isOutside(project, rule, state);
-  const walk = breakingWalk(graph, huntFor(graph, at, isSo), effort, nearest(graph, at));
+  const walk = breakingWalk(graph, goalAt(graph, at, isSo), effort, nearest(graph, at));
   if (walk) return { is: "broken", walk };
   const [first = 0] = sure.size > 0 ? sure : at;
   return { is: "unsure", at: graph.exploration.nodes[first]?.screen, rests: new Set([...rests, ...factsOnTheWay(graph, first)]) };
@@ -126,7 +126,7 @@ function tooFar(graph: RuleGraph, rule: Extract<Rule, { kind: "within" }>, effor
     const taps = fewestTaps(project, state, rule.to, rule.taps, atLeast, budget);
     return taps !== undefined && taps > rule.taps;
   };
-  const walk = breakingWalk(graph, huntFor(graph, unsure, isSo), effort, nearest(graph, unsure));
+  const walk = breakingWalk(graph, goalAt(graph, unsure, isSo), effort, nearest(graph, unsure));
   if (walk) return { is: "broken", walk };
   const [first = 0] = unsure;
   return { is: "unsure", at: exploration.nodes[first]?.screen, rests: new Set([...factsOnTheWay(graph, first), ...factsNear(graph, first, rule.taps)]) };

@@ -3,7 +3,7 @@ import type { What } from "../../model/schema.ts";
 import { concreteWays } from "../counterexample/concrete.ts";
 import { lastStep } from "../counterexample/walk.ts";
 import { ANEW, bitsOf, EVENT, type RuleGraph } from "./graph.ts";
-import { breakingWalk, huntFor } from "./walk.ts";
+import { breakingWalk, goalAt } from "./walk.ts";
 
 /** Whether something is ever met: for certain, or not; `unsure` where the search meets it and no walk was found that does. */
 export type MetOrNot = "met" | "never" | "unsure";
@@ -35,8 +35,8 @@ export function isMet(graph: RuleGraph, what: What, mustShow = false): MetOrNot 
   }
   const goals = [...new Set([...showing, ...onTheWay.map(({ at }) => at)])];
   if (goals.length === 0) return "never";
-  const hunt = huntFor(graph, goals, (state, event, outcome) =>
+  const goal = goalAt(graph, goals, (state, event, outcome) =>
     mustShow ? placesShown(state).some((id) => what.places?.includes(id)) : meets(momentOf(event, outcome), what),
   );
-  return breakingWalk(graph, hunt, "full") ? "met" : "unsure";
+  return breakingWalk(graph, goal, "full") ? "met" : "unsure";
 }

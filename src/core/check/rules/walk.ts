@@ -12,7 +12,7 @@ import type { Edge } from "../system/exploration.ts";
 import { EVENT, eventsOf, REVEAL, type RuleGraph } from "./graph.ts";
 
 /** What is looked for: a run that ends where a rule breaks. */
-export interface Hunt {
+export interface RunGoal {
   begun: Progress;
   /** Where the rule stands after a moment that an event has brought, or that it is broken. */
   after: (at: Progress, event: NavEvent | undefined, outcome: Pick<Outcome, "state" | "log">) => Progress | "broken";
@@ -53,12 +53,12 @@ interface Waiting {
  * Looks for the shortest walk that breaks a rule, nearest first by what the search knows (A*, Hart, Nilsson and Raphael 1968): it never takes
  * less than that, so that the first walk found is the shortest. Undefined where none was found. `first` are states that a walk may have to come by.
  */
-export function breakingWalk(graph: RuleGraph, hunt: Hunt, effort: Effort, first: readonly number[] = []): NavEvent[] | undefined {
-  const run = (most: number) => new Hunting(graph, hunt, most).run();
-  // The larger a search, the more a closer one costs beside a longer hunt.
+export function breakingWalk(graph: RuleGraph, goal: RunGoal, effort: Effort, first: readonly number[] = []): NavEvent[] | undefined {
+  const run = (most: number) => new RunSearch(graph, goal, most).run();
+  // The larger a search, the more a closer one costs beside a longer search.
   const most = Math.min(MOST_OF_LARGE, Math.max(MOST_QUICKLY, Math.floor(graph.states / 3)));
-  if (effort === "quick") return run(most) ?? (graph.states > LARGE ? walkBy(graph, hunt, first.slice(0, STARTS_QUICKLY), most) : undefined);
-  return graph.states > LARGE ? (run(MOST_OF_LARGE) ?? walkBy(graph, hunt, first) ?? run(MOST)) : (run(MOST) ?? walkBy(graph, hunt, first));
+  if (effort === "quick") return run(most) ?? (graph.states > LARGE ? walkBy(graph, goal, first.slice(0, STARTS_QUICKLY), most) : undefined);
+  return graph.states > LARGE ? (run(MOST_OF_LARGE) ?? walkBy(graph, goal, first) ?? run(MOST)) : (run(MOST) ?? walkBy(graph, goal, first));
 }
 
 /** How long a walk is looked for: a little, where a closer look may show that there is none, or as long as is worth it. */
@@ -68,12 +68,12 @@ export type Effort = "quick" | "full";
  * The same for a walk that has to bring something about first: that a lane, or what lies beneath, is left as the shortest way of the search needs
  * it. `first` are the states in which it is so; what the walk that is found does not need is taken out of it, so that it is short, though others may be shorter.
  */
-function walkBy(graph: RuleGraph, hunt: Hunt, first: readonly number[], most = MOST_BY): NavEvent[] | undefined {
+function walkBy(graph: RuleGraph, goal: RunGoal, first: readonly number[], most = MOST_BY): NavEvent[] | undefined {
   const ways = concreteWays(graph.exploration);
   const starts = first.flatMap((node) => ways.at(node).slice(0, 1)).slice(0, MOST_STARTS);
   const found = starts.flatMap((start) => {
-    const walk = new Hunting(graph, hunt, most).runFrom(start.walk);
-    return walk ? [shortened(walk, (shorter) => breaksAfter(graph, hunt, shorter) === shorter.length)] : [];
+    const walk = new RunSearch(graph, goal, most).runFrom(start.walk);
+    return walk ? [shortened(walk, (shorter) => breaksAfter(graph, goal, shorter) === shorter.length)] : [];
   });
   return found.sort((a, b) => a.length - b.length)[0];
 }
@@ -91,24 +91,24 @@ function shortened(walk: NavEvent[], isSo: (walk: NavEvent[]) => boolean): NavEv
 }
 
 /** After how many events of a walk a rule breaks; undefined where it does not, or an event does nothing. */
-function breaksAfter({ exploration }: RuleGraph, hunt: Hunt, walk: readonly NavEvent[]): number | undefined {
+function breaksAfter({ exploration }: RuleGraph, goal: RunGoal, walk: readonly NavEvent[]): number | undefined {
   const project = exploration.abstraction.original;
   const begins = launched(project);
   let { state } = begins;
-  let at = hunt.after(hunt.begun, undefined, begins);
+  let at = goal.after(goal.begun, undefined, begins);
   if (at === "broken") return 0;
   for (const [i, event] of walk.entries()) {
     const outcome = step(appOf(project), state, event);
     if (outcome.outcome !== "moved") return undefined;
     state = outcome.state;
-    const next: Progress | "broken" = hunt.after(beginsRun(event) ? hunt.begun : at, event, outcome);
+    const next: Progress | "broken" = goal.after(beginsRun(event) ? goal.begun : at, event, outcome);
     if (next === "broken") return i + 1;
     at = next;
   }
   return undefined;
 }
 
-class Hunting {
+class RunSearch {
   private readonly waiting: Waiting[][] = [];
   private readonly seen = new Set<string>();
   private readonly tried = new Set<string>();
@@ -118,7 +118,7 @@ class Hunting {
 
   constructor(
     private readonly graph: RuleGraph,
-    private readonly hunt: Hunt,
+    private readonly goal: RunGoal,
     private readonly most: number,
   ) {
     this.project = graph.exploration.abstraction.original;
@@ -130,7 +130,7 @@ class Hunting {
     for (const node of exploration.nodes) {
       if (!node.launched) continue;
       for (const { state, walk } of startingPoints(this.project, exploration, node)) {
-        const at = this.hunt.after(this.hunt.begun, undefined, this.launchOf(walk));
+        const at = this.goal.after(this.goal.begun, undefined, this.launchOf(walk));
         if (at !== "broken") this.reach({ state, at, walk });
         else if (!broken || walk.length < broken.length) broken = walk;
       }
@@ -141,8 +141,8 @@ class Hunting {
   /** Goes on where a walk ends. */
   runFrom(walk: readonly NavEvent[]): NavEvent[] | undefined {
     const start = launched(this.project);
-    const at = this.hunt.after(this.hunt.begun, undefined, start);
-    return this.go({ state: start.state, at: at === "broken" ? this.hunt.begun : at, walk: [] }, walk) ?? this.search(undefined);
+    const at = this.goal.after(this.goal.begun, undefined, start);
+    return this.go({ state: start.state, at: at === "broken" ? this.goal.begun : at, walk: [] }, walk) ?? this.search(undefined);
   }
 
   /** Takes what waits, the nearest first; `known` is a walk that is there already, if nothing shorter is found. */
@@ -195,7 +195,7 @@ class Hunting {
       const outcome = step(appOf(this.project), state, event);
       if (outcome.outcome !== "moved") return undefined;
       walk.push(event);
-      const next = this.hunt.after(beginsRun(event) ? this.hunt.begun : at, event, outcome);
+      const next = this.goal.after(beginsRun(event) ? this.goal.begun : at, event, outcome);
       if (next === "broken") return walk;
       [state, at] = [outcome.state, next];
     }
@@ -219,17 +219,17 @@ class Hunting {
     const { first, kind, to, edges, stays } = this.graph;
     for (let at = first[node] as number; at < (first[node + 1] as number); at++) {
       if (kind[at] === EVENT) {
-        const left = this.hunt.leftBy(node, from.at, at);
+        const left = this.goal.leftBy(node, from.at, at);
         this.wait(from, left, edges[at], undefined);
         // What happens by itself may be brought about by a fact that nothing asks for.
         if (!edges[at]?.event) for (const event of factsOf(this.project)) this.wait(from, left, undefined, [event]);
       } else if (kind[at] !== REVEAL) {
         const starts = to[at] as number;
         for (let one = first[starts] as number; one < (first[starts + 1] as number); one++)
-          this.wait(from, this.hunt.leftBy(starts, 0, one), edges[one], undefined);
+          this.wait(from, this.goal.leftBy(starts, 0, one), edges[one], undefined);
       }
     }
-    if (stays[node]) for (const event of factsOf(this.project)) this.wait(from, this.hunt.left(node, from.at), undefined, [event]);
+    if (stays[node]) for (const event of factsOf(this.project)) this.wait(from, this.goal.left(node, from.at), undefined, [event]);
   }
 
   private wait(from: Reached, left: number | undefined, edge: Edge | undefined, events: NavEvent[] | undefined) {
@@ -255,11 +255,11 @@ function factsOf(project: Project): NavEvent[] {
 }
 
 /** Looks for a moment at which something is so: by the search in, or by a step from, one of some states. */
-export function huntFor(
+export function goalAt(
   graph: RuleGraph,
   goals: readonly number[],
   isSo: (state: State, event: NavEvent | undefined, outcome: Pick<Outcome, "state" | "log">) => boolean,
-): Hunt {
+): RunGoal {
   const left = eventsTo(graph, goals);
   const at = (vertex: number) => ((left[vertex] as number) < 0 ? undefined : (left[vertex] as number));
   return {

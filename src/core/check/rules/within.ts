@@ -67,7 +67,7 @@ export function withinOf(graph: RuleGraph, { taps, to, from }: WithinRule): With
 
 /** What a step costs in taps: a way out one, what happens by itself and what only shows what was hidden none; undefined for what is no way out. */
 function costOf(project: Project, { way, event }: Edge): 0 | 1 | undefined {
-  if (way === "reveal" || way === "itself") return 0;
+  if (way === "reveal" || way === "automatic") return 0;
   return way === "out" && event ? tapsOf(project, event) : undefined;
 }
 

@@ -237,7 +237,7 @@ export class Contexts implements KnownContexts {
   private holdContent(content: Node, { context, container, lacking }: Holding) {
     if (this.mayBeIn(content, container)) {
       lacking.delete(content);
-      this.todo.push({ context, content: this.withoutAside(content, container) });
+      this.todo.push({ context, content: this.withoutIrrelevant(content, container) });
     } else if (!lacking.has(content)) {
       lacking.add(content);
       this.listener.became(`lacking ${context}`);
@@ -254,12 +254,12 @@ export class Contexts implements KnownContexts {
    * The node with a lane that shows hidden where the container can not be in it: bringing that up hides the lane anyway, so what it
    * held makes no difference to what comes of it, and is noted here.
    */
-  private withoutAside(node: Node, container: string): Node {
+  private withoutIrrelevant(node: Node, container: string): Node {
     if (this.abstraction.precision.contexts !== "place" || node.kind === "shown" || node.at === container) return node;
     const child = visibleChild(node);
     if (!child || isHidden(child)) return node;
     if (this.mayBeIn(child, container)) {
-      const known = this.withoutAside(child, container);
+      const known = this.withoutIrrelevant(child, container);
       return known === child ? node : withChild(node, known);
     }
     if (node.kind === "stack") return node;

@@ -5,10 +5,10 @@ import type { Pending } from "./hiding.ts";
 import type { Abstraction } from "./types.ts";
 
 /**
- * What a step is to a person: a way out that the screen shows, the system's Back, something
- * that happens by itself (an outside fact changes), or a new start or entrance.
+ * What a step is to a person: `out` by something that the screen shows, `back` by the system's Back, `automatic` (an outside fact
+ * changes), `restart` by a launch or a way in. `reveal` is no event: it says what a hidden context turns out to hold.
  */
-export type Way = "out" | "back" | "itself" | "anew" | "reveal";
+export type Way = "out" | "back" | "automatic" | "restart" | "reveal";
 
 /** One step of the search. `event` is undefined where outside facts change. */
 export interface Edge {

@@ -164,7 +164,7 @@ class Search {
       return;
     }
     const before = node.edges.length;
-    for (const event of startEvents(this.abstraction.project, how)) this.take(at, { event, way: "anew" });
+    for (const event of startEvents(this.abstraction.project, how)) this.take(at, { event, way: "restart" });
     this.starts.set(
       key,
       node.edges.slice(before).filter((edge) => edge.outcome === "moved"),

@@ -3,21 +3,21 @@ import type { Plan } from "../../plan/plan.ts";
 import type { LaneNode, Node, Shown, State } from "../../semantics/types.ts";
 
 /** What stands in a key for a node that makes no difference. */
-export const ASIDE = "=";
+export const IRRELEVANT = "=";
 
 /** A node that makes no difference, and how often it was met. */
-export interface Aside {
+export interface Irrelevant {
   node: Node;
   met: number;
 }
 
 /**
  * What tells two states of a project apart: where everything stands, and beside it only what can make a
- * difference later. Arguments, the width and what is in `aside` are left out.
+ * difference later. Arguments, the width and what is in `irrelevant` are left out.
  */
-export function stateKey(plan: Plan, state: State, aside?: Aside): string {
-  let key = nodeKey(plan, state.base, aside);
-  for (const layer of state.layers) key += ` + ${layer.at}(${nodeKey(plan, layer.content, aside)})`;
+export function stateKey(plan: Plan, state: State, irrelevant?: Irrelevant): string {
+  let key = nodeKey(plan, state.base, irrelevant);
+  for (const layer of state.layers) key += ` + ${layer.at}(${nodeKey(plan, layer.content, irrelevant)})`;
   key += ` ${factsKey(state.facts)}`;
   if (state.waiting) key += ` waiting ${state.waiting.entrance}`;
   if (state.held) key += ` held ${JSON.stringify(state.held)}`;
@@ -25,17 +25,17 @@ export function stateKey(plan: Plan, state: State, aside?: Aside): string {
 }
 
 /** The same for one node. */
-export function nodeKey(plan: Plan, node: Node, aside?: Aside): string {
-  if (aside && node === aside.node) {
-    aside.met += 1;
-    return ASIDE;
+export function nodeKey(plan: Plan, node: Node, irrelevant?: Irrelevant): string {
+  if (irrelevant && node === irrelevant.node) {
+    irrelevant.met += 1;
+    return IRRELEVANT;
   }
   switch (node.kind) {
     case "shown":
       return `${node.at}${missingOn(plan, node)}${node.spent ? `!${[...node.spent].sort()}` : ""}`;
     case "stack": {
       let key = `${node.at}[`;
-      for (const item of node.items) key += `${nodeKey(plan, item, aside)},`;
+      for (const item of node.items) key += `${nodeKey(plan, item, irrelevant)},`;
       return `${key}]`;
     }
     case "tabs":
@@ -45,9 +45,9 @@ export function nodeKey(plan: Plan, node: Node, aside?: Aside): string {
       let key = `${node.at}{${node.active}`;
       for (const id of members) {
         const lane = node.lanes[id];
-        if (lane) key += ` ${id}=${nodeKey(plan, lane, aside)}`;
+        if (lane) key += ` ${id}=${nodeKey(plan, lane, irrelevant)}`;
       }
-      for (const id of othersIn(node.lanes, members)) key += ` ${id}=${nodeKey(plan, node.lanes[id] as Node, aside)}`;
+      for (const id of othersIn(node.lanes, members)) key += ` ${id}=${nodeKey(plan, node.lanes[id] as Node, irrelevant)}`;
       if (node.kind === "drawer" && node.open) key += "!";
       return container?.kind === "tabs" && container.onBack === "previous" ? `${key}<${node.visited}}` : `${key}}`;
     }

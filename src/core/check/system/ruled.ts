@@ -27,7 +27,7 @@ const EACH = 8;
 /** The state with how far the rules have come that are followed, after a step from another. */
 export function withProgress(abstraction: Abstraction, before: State | undefined, edge: Pick<Edge, "fired" | "around" | "event" | "way">, state: State): State {
   if (abstraction.rules.length === 0) return state;
-  const anew = before === undefined || edge.way === "anew";
+  const anew = before === undefined || edge.way === "restart";
   const entrance = edge.event?.do === "enter" ? edge.event.entrance : undefined;
   const moment = { places: new Set(edge.around), legs: edge.fired, entrance };
   return withEach(abstraction, state, (rule) => {

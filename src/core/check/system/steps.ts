@@ -18,7 +18,7 @@ const NOTHING: readonly never[] = [];
 export function noEdge(): Edge {
   return {
     event: undefined,
-    way: "anew",
+    way: "restart",
     choices: NOTHING,
     to: 0,
     outcome: "moved",
@@ -118,7 +118,7 @@ export interface Step {
 const LEAD: Step = { event: { do: "lead" }, way: "out" };
 const BACK: Step = { event: { do: "back" }, way: "back" };
 const CLOSE = (["outside", "swipe", "button"] as const).map((via): Step => ({ event: { do: "close", via }, way: "out" }));
-const ITSELF: Step = { event: undefined, way: "itself" };
+const AUTOMATIC: Step = { event: undefined, way: "automatic" };
 
 /** The legs from each place, and the choices of each tab set or drawer, as steps; made once for a project. */
 interface Offered {
@@ -156,7 +156,7 @@ export function events({ app, original }: Abstraction, state: State): Step[] {
   out.push(LEAD);
   if (state.layers.length > 0 || visiblePath(state.base).some(isOpenDrawer)) out.push(...CLOSE);
   out.push(BACK);
-  if (app.plan.from.get(currentScreen(state).at)?.arrive.length && original.facts.some((fact) => fact.source === "outside")) out.push(ITSELF);
+  if (app.plan.from.get(currentScreen(state).at)?.arrive.length && original.facts.some((fact) => fact.source === "outside")) out.push(AUTOMATIC);
   return out;
 }
 

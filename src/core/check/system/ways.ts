@@ -18,10 +18,10 @@ export function showsWhatWasLeft({ way, asMade }: Edge): boolean {
 }
 
 /** What it costs to rely on something that is not followed having the value that the way needs. */
-export const DOUBT = 1_000_000_000;
+export const ASSUMPTION = 1_000_000_000;
 
 /** How often a step relies on what is not followed; that nothing waits is how it is anyway. */
-export function doubtsIn({ choices }: Edge): number {
+export function assumptionsIn({ choices }: Edge): number {
   let count = 0;
   for (const choice of choices) {
     const fact = factAsked(choice);
