@@ -65,8 +65,7 @@ function choiceOf(project: Project, lens: LensId, { from, backTo, value, against
       return { lens, against };
     case "walked":
       return { lens, tests: withTests === true };
-    case "findings":
-    case "followed":
+    default:
       return { lens };
   }
 }
@@ -93,9 +92,7 @@ async function givenOf(project: Project, { lens, against, withTests, log }: Draw
       const { entries, screens, legs, departures } = await followFile(project, log);
       return { log: { entries, screens, legs, departures } };
     }
-    case "reach":
-    case "data":
-    case undefined:
+    default:
       return {};
   }
 }

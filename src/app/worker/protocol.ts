@@ -5,6 +5,7 @@
 import * as z from "zod";
 import type { LensTone } from "../../core/map/draw/look.ts";
 import type { LensChoice, LensGiven } from "../../core/map/lenses/lens.ts";
+import { LENSES } from "../../core/map/lenses/names.ts";
 import type { Edit } from "../../core/model/edits/edit.ts";
 import { readEdit } from "../../core/model/edits/kinds.ts";
 import type { PictureFiles } from "../../core/model/pictures.ts";
@@ -60,7 +61,7 @@ const CheckedSent = z.object({
 
 const tone = z.custom<LensTone>((data) => typeof data === "string", { message: "a tone" });
 const LensViewSent = z.object({
-  id: z.enum(["findings", "reach", "walked", "changed", "data", "followed"]),
+  id: z.enum(LENSES.map(({ id }) => id)),
   question: text,
   places: z.map(text, z.object({ tone, says: text, long: text })),
   legend: z.array(z.object({ tone, says: text, count: z.number() })),

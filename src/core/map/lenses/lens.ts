@@ -1,8 +1,6 @@
 import type { Project } from "../../model/schema.ts";
 import type { LensTone, Severity } from "../draw/look.ts";
 
-export type LensId = "findings" | "reach" | "walked" | "changed" | "data" | "followed";
-
 /** A lens, and what it was asked: where reach is counted from or to, what a change is against, which value is followed. */
 export type LensChoice =
   | { lens: "findings" }
@@ -12,6 +10,8 @@ export type LensChoice =
   | { lens: "changed"; against: string }
   | { lens: "data"; screen?: string; param?: string }
   | { lens: "followed" };
+
+export type LensId = LensChoice["lens"];
 
 /** What a lens needs that is not in the document. */
 export interface LensGiven {
