@@ -68,6 +68,16 @@ describe("pictures kept in the browser", () => {
     store.pictures.bulkPut = () => Promise.reject(full) as never;
     await expect(keepPictures([row(id, "home.png")], store)).rejects.toThrow("There is no room left in this browser");
     expect(await files(id)).toEqual([]);
+    // Another failure is told as it is.
+    const other = Object.assign(new Error("odd"), { name: "AbortError", inner: new Error("disk") });
+    store.pictures.bulkPut = () => Promise.reject(other) as never;
+    await expect(keepPictures([row(id, "home.png")], store)).rejects.toThrow("odd");
+    const one = Object.assign(new Error("some"), {
+      name: "BulkError",
+      failures: [new Error("odd"), Object.assign(new Error(""), { name: "QuotaExceededError" })],
+    });
+    store.pictures.bulkPut = () => Promise.reject(one) as never;
+    await expect(keepPictures([row(id, "home.png")], store)).rejects.toThrow("There is no room left in this browser");
   });
 });
 

@@ -28,6 +28,12 @@ describe("projects kept in the browser", () => {
     expect(again?.redoName).toBe('Add screen "b"');
   });
 
+  it("of a project that is not there nothing is loaded, saved or taken back", async () => {
+    expect(await loadProject("nobody", store)).toBeUndefined();
+    expect(await saveEdit("nobody", add("a"), store)).toBeUndefined();
+    for (const by of [-1, 1] as const) expect(await moveHead("nobody", by, store)).toBeUndefined();
+  });
+
   it("undo and redo go to the ends and stay there", async () => {
     const id = await createProject(emptyProject("One"), store);
     await saveEdit(id, add("a"), store);

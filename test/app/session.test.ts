@@ -151,6 +151,31 @@ describe("a project while it is open", () => {
     expect(both.project?.screens.map((s) => s.id).sort()).toEqual(["here", "home", "there"]);
   });
 
+  it("a project that can not be read fails with what is wrong, and is not missing", async () => {
+    const id = await createProject(emptyProject("A"), store);
+    await store.documents.put({ projectId: id, document: { format: "etape/1", name: 7 } });
+    const failed = await opened(id).until((state) => state.status !== "loading");
+    expect(failed).toMatchObject({ status: "failed", error: expect.stringContaining("can not be read") });
+  });
+
+  it("what it stored itself is not read again, and shows no other document than before", async () => {
+    const id = await createProject(emptyProject("A"), store);
+    const { session, until } = opened(id);
+    await until(settled);
+    let reads = 0;
+    const get = store.documents.get.bind(store.documents);
+    store.documents.get = ((key: string) => {
+      reads += 1;
+      return get(key);
+    }) as typeof get;
+    session.apply(add("a"));
+    const shown = session.state.project;
+    await until((state) => settled(state) && state.project?.screens.length === 2);
+    for (let i = 0; i < 20; i++) await new Promise((resolve) => setTimeout(resolve, 5));
+    expect(reads).toBe(0);
+    expect(session.state.project).toBe(shown);
+  });
+
   it("a project that is not there is missing, and not waited for", async () => {
     expect((await opened("nobody").until((state) => state.status !== "loading")).status).toBe("missing");
   });

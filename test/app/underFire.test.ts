@@ -5,7 +5,7 @@ import { Keeping, type Kept } from "../../src/app/session/keeping.ts";
 import { EtapeDb, openStore } from "../../src/app/session/storage/db.ts";
 import { createProject, deleteProject, listProjects, loadProject, saveEdit } from "../../src/app/session/storage/projects.ts";
 import { rawStorage } from "../../src/app/session/storage/raw.ts";
-import { storageWords } from "../../src/app/session/storage/trouble.ts";
+import { asSentence, storageWords } from "../../src/app/session/storage/trouble.ts";
 import { addScreen, emptyProject, newScreen } from "../../src/core/model/edits/add.ts";
 import type { Edit } from "../../src/core/model/edits/edit.ts";
 import type { Project } from "../../src/core/model/schema.ts";
@@ -147,6 +147,7 @@ it("what went wrong is said in words: no room wherever it was noticed, other fai
   );
   expect(storageWords(new Error("legs[3]: found 7"))).toBe("legs[3]: found 7");
   expect(storageWords("odd")).toBe("odd");
+  expect(asSentence("not saved: odd")).toBe("Not saved: odd");
 });
 
 describe("opening the storage", () => {

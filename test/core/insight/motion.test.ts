@@ -27,11 +27,14 @@ describe("what a user sees moving", () => {
     tabs: { t: "s u" },
     stacks: { s: "a b", u: "x" },
     modals: { m: "y", d: ["z", { edge: "center" }] },
-    legs: ["go a push b", "swap a replace b", "up a open m", "ask a open d"],
+    screens: { b: { params: [{ name: "id", type: "text", required: false }] } },
+    legs: ["go a push b", "swap a replace b", "up a open m", "ask a open d", "next b push b pass.id='2'"],
   });
 
   it.each([
     [["go"], "page 0 slide end on"],
+    [["go", "next"], "page 0 slide end on"],
+    [["go", "go"], undefined],
     [["go", "back"], "page 0 slide end back"],
     [["go", "lead"], "page 0 slide end back"],
     [["swap"], "page 0 fade end on"],

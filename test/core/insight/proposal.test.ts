@@ -4,6 +4,7 @@ import { metStates } from "../../../src/core/insight/met.ts";
 import { doingsFrom } from "../../../src/core/insight/nowhere.ts";
 import { pileOf } from "../../../src/core/insight/preview.ts";
 import { proposal } from "../../../src/core/insight/proposal.ts";
+import { suitedMove } from "../../../src/core/model/propose.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";
 import { app } from "../../vectors/app.ts";
@@ -31,6 +32,12 @@ describe("where a leg should lead", () => {
   it("closing a modal to the screen that opens it, though nobody gets there yet", () => {
     const draft = app("main", { stacks: { main: "home item", steps: "edit" }, modals: { sheet: "steps" }, legs: ["up item open sheet"] });
     expect(proposal(draft, { place: "edit" }, "item").move).toEqual({ kind: "close", modal: "sheet" });
+  });
+
+  it("closes what covers a tab that is no stack, for nothing can be put on that", () => {
+    const house = app("t", { tabs: { t: "s q" }, stacks: { s: "a b" }, modals: { m: "y" }, legs: ["up a open m", "ab a push b"] });
+    expect(suitedMove(house, "y", "q")).toEqual({ kind: "close", modal: "m" });
+    expect(suitedMove(house, "y", "b")).toEqual({ kind: "push", to: "b", in: "beneath" });
   });
 
   it("opens the drawer that is around, and goes over to a lane", () => {
