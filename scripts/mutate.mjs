@@ -1,5 +1,5 @@
 // npm run mutate: changes the code in one small place after another and runs the tests that should notice. Says how many of the changes
-// they noticed, and names those they did not. A change that no quick test notices takes minutes.
+// they noticed, and names those they did not. Each change is given half a minute of tests, with --whole all that import what was changed.
 //   npm run mutate -- --count 240 --seed 1 --only core/semantics
 // Texts are not changed: what they say is held by tests that read them, and most of them may say it otherwise.
 import { execFileSync, spawn } from "node:child_process";
@@ -17,8 +17,8 @@ const PARTS = {
   "app/session": ["test/app", "test/server"],
 };
 
-/** Seconds of tests that are run together, those that notice soonest first; the rest comes last. */
-const BATCHES = [6, 20, 60];
+/** Seconds of tests that are run together, those that notice soonest first; with --whole all the rest comes last. */
+const BATCHES = process.argv.includes("--whole") ? [6, 30, Number.POSITIVE_INFINITY] : [6, 30];
 /** Seconds that it takes to load a test. */
 const LOADING = 0.4;
 
@@ -83,7 +83,7 @@ function batchesOf(tests, file) {
   const apart = (test) => (own.startsWith(dirname(test)) ? 0 : 20);
   const left = [...tests].sort((a, b) => apart(a) + seconds.get(a) - apart(b) - seconds.get(b));
   const batches = [];
-  for (const most of [...BATCHES, Number.POSITIVE_INFINITY]) {
+  for (const most of BATCHES) {
     const batch = [];
     for (let sum = 0; left.length > 0 && (batch.length === 0 || sum + seconds.get(left[0]) + LOADING <= most); ) {
       sum += seconds.get(left[0]) + LOADING;
