@@ -87,7 +87,7 @@ export function HandoffView() {
       <div className="flex min-h-0 min-w-0 flex-col p-3">
         {blockers.length > 0 ? (
           <div role="alert" className="border border-urgent bg-sheet p-3 text-[12.5px]">
-            <p className="m-0 font-semibold">Nothing is handed off yet, for it would say what is not so:</p>
+            <p className="m-0 font-semibold">Nothing can be handed off until this is right:</p>
             <ul className="m-0 pl-5">
               {blockers.map((f) => (
                 <li key={`${f.code} ${f.subjects.join(" ")}`}>{f.message}</li>

@@ -145,7 +145,7 @@ export function ProjectsPage() {
         <button type="button" onClick={() => file.current?.click()} className="border border-dashed border-ink bg-sheet p-4 text-left hover:bg-band">
           <span className="caption block text-[15px]">Open a file</span>
           <span className="mt-1 block text-[12.5px] text-ink-2">
-            NAME.etape.json or .zip, a list of addresses (.txt), a sitemap (.xml) or a state chart (.scxml), chosen or dropped here.
+            A project (.etape.json, .zip), quick lines (.lines), addresses (.txt), a sitemap (.xml) or a state chart (.scxml).
           </span>
         </button>
         <input
