@@ -98,7 +98,7 @@ for (const [seed, open] of [
     await page.goto("/");
     await page.getByRole("button", { name: open }).click();
     await expect(page.getByTestId("device")).toBeVisible();
-    for (let i = 0; i < amount(90, 30); i++) {
+    for (let i = 0; i < amount(90, 15); i++) {
       did.push(await doSomething(page, random));
       expect(errors).toEqual([]);
       await expect(page.getByText("Something went wrong"), did.slice(-4).join("; ")).toHaveCount(0);

@@ -34,7 +34,10 @@ function trapsTrusting(graph: Graph, trust: Trust): Candidate[] {
   const group = new Map<string, string>();
   const find = (id: string): string => {
     const parent = group.get(id) ?? id;
-    return parent === id ? id : find(parent);
+    if (parent === id) return id;
+    const first = find(parent);
+    group.set(id, first);
+    return first;
   };
   for (const i of trapped) {
     const screen = nodes[i]?.screen ?? "";

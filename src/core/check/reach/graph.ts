@@ -168,8 +168,17 @@ export function oncePlaces(project: Project, screenId: string): string[] {
 }
 
 /** The states that a step shows: where it is not yet said what shows, all that may. */
-export function shownAfter(nodes: readonly Explored[], edge: Edge): Explored[] {
-  const seen = new Set([edge.to]);
+export function shownAfter(nodes: readonly Explored[], { to }: Edge): readonly Explored[] {
+  const known = once(nodes, nothingShown);
+  const made = known.get(to) ?? shownIn(nodes, to);
+  known.set(to, made);
+  return made;
+}
+
+const nothingShown = (_: readonly Explored[]) => new Map<number, readonly Explored[]>();
+
+function shownIn(nodes: readonly Explored[], to: number): Explored[] {
+  const seen = new Set([to]);
   for (const at of seen) if (nodes[at]?.pending) for (const reveal of nodes[at].edges) seen.add(reveal.to);
   return [...seen].flatMap((at) => (nodes[at] && !nodes[at].pending ? [nodes[at]] : []));
 }
