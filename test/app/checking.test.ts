@@ -94,7 +94,7 @@ describe("checks, one after another", () => {
     expect(heard).toEqual(["b 7", "b done"]);
   });
 
-  it("that are stopped are not heard of, and the next begins anew", async () => {
+  it("that are stopped are not heard of, and the next starts over", async () => {
     const { made, log, heard } = checking(() => 1000);
     made.check(named("a"));
     await vi.advanceTimersByTimeAsync(20);

@@ -60,7 +60,7 @@ describe("the walk beside the map", () => {
     expect(walk.getState().steps[1]?.outcome).toBe("ignored");
   });
 
-  it("begins anew at launch, or on a screen as a way in shows it", () => {
+  it("starts over at launch, or on a screen as a way in shows it", () => {
     const { walk, say, shows, places } = walking();
     say.beginAt("order", {});
     expect([shows(), ...places()]).toEqual(["s[home,order]", 0, 0]);

@@ -3,7 +3,7 @@ import { amount } from "../random/amount.ts";
 import { documentOf } from "./open.ts";
 import { expect, type Page, test } from "./test.ts";
 
-/** The page's whole text but for what is meant to be read as code: ids, expressions, addresses, files. */
+/** The page's whole text except for what is meant to be read as code: ids, expressions, addresses, files. */
 async function textOf(page: Page): Promise<string> {
   return page.evaluate(() => {
     const parts: string[] = [];

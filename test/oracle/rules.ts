@@ -127,8 +127,8 @@ export class World {
       const next: typeof now = [];
       for (const { at, memory } of now) {
         for (const { to, event, seen } of this.moves[at] ?? []) {
-          const anew = event.do === "launch" || (event.do === "enter" && event.cold === true);
-          const then = judge(anew ? fresh : memory, seen);
+          const restarts = event.do === "launch" || (event.do === "enter" && event.cold === true);
+          const then = judge(restarts ? fresh : memory, seen);
           if (then === "broken") screens.add(this.screen(to));
           else if (!known.has(`${to} ${then}`)) {
             known.add(`${to} ${then}`);

@@ -197,7 +197,7 @@ export const handingBack: Vector[] = [
     ],
   },
   {
-    says: "a screen that comes to light in its own stack arrives with what it was handed",
+    says: "a screen that is uncovered in its own stack arrives with what it was handed",
     app: picking(["go a push b", "done b back give.colour='red'", "once a:arrive push c if=has(param.colour)"]),
     launch: "s[a]",
     steps: [

@@ -18,7 +18,7 @@ export const tabSets: Vector[] = [
     ],
   },
   {
-    says: "keeps false: a lane that is left is dropped, to be made anew",
+    says: "keeps false: a lane that is left is dropped, to be made again",
     app: tabs({ keeps: false }, ["on a push b"]),
     launch: "t{*s[a]}",
     steps: [

@@ -410,7 +410,7 @@ export const arriving: Vector[] = [
     ],
   },
   {
-    says: "a screen uncovered by a launch is made anew, and arrives",
+    says: "a screen uncovered by a launch is made again, and arrives",
     app: app("s", {
       stacks: { s: "a b" },
       modals: { m: "x" },

@@ -14,7 +14,7 @@ export interface FollowingState {
   /** Whether the walk goes where the app goes. */
   along: boolean;
   setAlong: (along: boolean) => void;
-  /** Follows more of a log: lines as they were written. A new source begins anew. */
+  /** Follows more of a log: lines as they were written. A new source starts over. */
   take: (source: string, lines: readonly string[]) => void;
   /** Follows the same log by another document. */
   again: (project: Project) => void;

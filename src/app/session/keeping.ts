@@ -169,7 +169,7 @@ export class Keeping {
     if (this.pending > 1) return;
     const shown = this.state.project;
     const now = this.ahead(loaded.project);
-    // What was saved is what is shown already, but for edits of another window: then nothing needs drawing or checking again.
+    // What was saved is what is shown already, except for edits of another window: then nothing needs drawing or checking again.
     const project = shown && sameValue(shown, now) ? shown : now;
     const stored = this.waiting.length === 0 ? { unsaved: undefined, ...(this.state.unsaved && { error: undefined }) } : {};
     this.set({ project, status: "ready", undoName: this.waiting.at(-1)?.name ?? loaded.undoName, redoName: loaded.redoName, ...stored });

@@ -25,7 +25,7 @@ export interface LensState {
   choose: (choice: LensChoice) => void;
   /** The document to compare with from now on. */
   against: (older: Omit<Older, "result">) => void;
-  /** Looks anew, at a project and at what is known of it. */
+  /** Looks again, at a project and at what is known of it. */
   look: (project: Project, given: LensGiven) => void;
   /** What an edit would change of how far things are. */
   considered: (project: Project, edit: Edit) => Promise<string[]>;

@@ -38,7 +38,7 @@ export interface WalkState {
   stopPlaying: () => void;
   /** Holds time, or lets it pass. */
   hold: (held: boolean) => void;
-  /** Begins anew on a screen with arguments, as a way in would show it. */
+  /** Starts over on a screen with arguments, as a way in would show it. */
   beginAt: (screen: string, args: Args) => void;
   /** Replays what was done on a changed project. */
   follow: (project: Project) => void;

@@ -19,7 +19,7 @@ const REPORT = 200;
 /** The project that was checked last, which the next patch is for. */
 let last: Project | undefined;
 
-/** Does what is asked off the main thread. Fixes are worked out where they are shown, but for the first of all. */
+/** Does what is asked off the main thread. Fixes are worked out where they are shown, except for the first of all. */
 function answer({ call, args }: Request, progress: (states: number) => void): unknown {
   switch (call) {
     case "check": {

@@ -21,7 +21,7 @@ export interface BrokenRule {
 /** Runs whose rules are watched at the same time, at most; the one that was heard of longest ago goes. */
 const MOST_RUNS = 2_000;
 
-/** Holds the runs of a log against the team's rules, but for those of the kind "within", which are no matter of one run. */
+/** Holds the runs of a log against the team's rules, except for those of the kind "within", which are no matter of one run. */
 export class Promises {
   private readonly runs = new Map<string, RuleWatch>();
   private readonly broken = new Map<string, BrokenRule>();
@@ -40,8 +40,8 @@ export class Promises {
     if (this.runs.size > MOST_RUNS && oldest !== undefined) this.runs.delete(oldest);
     if (first.outcome !== "moved") return [];
     // Where the app departs, following goes on somewhere; that is a moment of the same run.
-    const anew = !known || (is === "follows" && (first.event ?? entry.event)?.do === "launch") || isColdEntrance(first.event);
-    const rules = watch.moment(first.event, seen(first), anew);
+    const restarts = !known || (is === "follows" && (first.event ?? entry.event)?.do === "launch") || isColdEntrance(first.event);
+    const rules = watch.moment(first.event, seen(first), restarts);
     for (const rule of rules) this.note(rule, entry, row, cut || is === "lost" || !held.every((one) => breaks(this.project, rule, one)));
     return rules;
   }

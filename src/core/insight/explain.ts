@@ -84,7 +84,7 @@ export function eventText(project: Project, event: NavEvent): string {
     case "enter":
       return `${event.cold ? "cold " : ""}way in ${nameOf(project, event.entrance)}`;
     case "launch":
-      return "launch anew";
+      return "launch again";
     case "fact":
       return `${lookup(project).facts.get(event.fact)?.name ?? event.fact} becomes ${String(event.value)}`;
     case "width":

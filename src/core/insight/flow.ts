@@ -6,7 +6,7 @@ import { entranceScope, legScope } from "../model/scope.ts";
 import { patternVariables } from "../model/template.ts";
 import { handingBackTo } from "./takers.ts";
 
-/** Who hands a parameter to a screen, and from what: a leg that shows it anew, one that comes back to it with a result, or a way in. */
+/** Who hands a parameter to a screen, and from what: a leg that newly shows it, one that comes back to it with a result, or a way in. */
 export type Provider = { source: string | undefined } & ({ kind: "leg" | "back"; leg: Leg } | { kind: "entrance"; entrance: Entrance });
 
 /** All who hand a parameter to a screen, with the expression that each hands on; undefined is a gap. */
@@ -24,7 +24,7 @@ export function providersOf(project: Project, screen: Screen, param: Param): Pro
   return [...legs, ...back, ...entrances];
 }
 
-/** Legs by the screen that they show anew. */
+/** Legs by the screen that newly show them. */
 function legsShowing(project: Project): Map<string, Leg[]> {
   const made = new Map<string, Leg[]>();
   for (const leg of project.legs) {

@@ -1,6 +1,6 @@
 import type { Move } from "./schema.ts";
 
-/** A move that shows a place anew, and so can hand arguments on to it. */
+/** A move that newly shows a place, and so can hand arguments on to it. */
 export type PassingMove = Extract<Move, { kind: "push" | "replace" | "reset" | "return" | "open" }>;
 
 /** Whether a move can hand on arguments. */

@@ -62,10 +62,10 @@ export function lanesAround(making: Making, kind: Kind, name: string) {
   const inside = new Set(treeOf(making.project, lanes.id));
   for (const leg of making.project.legs) {
     const { move } = leg;
-    // What is shown anew in another's place comes with the lanes around it.
+    // What is newly shown in another's place comes with the lanes around it.
     if ((move?.kind === "replace" || move?.kind === "reset") && move.to === place && !inside.has(leg.from))
       making.apply(changeLeg(making.project, leg, { move: { ...move, to: lanes.id } }));
-    // What began the screen's own stack anew still begins that one anew, and not the lane.
+    // What started the screen's own stack over still starts that one over, and not the lane.
     if (move?.kind === "reset" && move.in === undefined && leg.from === place && outer !== undefined && !inside.has(move.to))
       making.apply(changeLeg(making.project, leg, { move: { ...move, in: outer } }));
   }

@@ -73,7 +73,7 @@ export type Operation =
   | { readonly op: "fill"; readonly make: readonly Template[]; readonly holds?: readonly string[] }
   /** Puts new content in the place of the screen that shows. */
   | { readonly op: "replace"; readonly make: Template; readonly holds?: readonly string[] }
-  /** Makes a lane the active one: as it was left, or made anew. */
+  /** Makes a lane the active one: as it was left, or made again. */
   | { readonly op: "select"; readonly lane: string; readonly fresh?: boolean; readonly quiet?: boolean }
   | { readonly op: "open"; readonly modal: string; readonly make: Template; readonly instead?: boolean }
   /** Closes a layer and all above it: that of a modal, or the one that the move is made from. */

@@ -115,7 +115,7 @@ it("where nothing asks first, Back ends in leaving within the number of items an
       wander(project, seed + 4, 12, (start) => {
         let state = start;
         let left = false;
-        // A lane dropped on leaving is made anew when Back comes to it, with its tree's own starts.
+        // A lane dropped on leaving is made again when Back comes to it, with its tree's own starts.
         const most = sizeOf(state) + 3 * project.containers.length + project.screens.length;
         for (let i = 0; i < most && !left; i++) {
           const result = step(appOf(project), state, { do: "back" });

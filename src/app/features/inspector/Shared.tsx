@@ -42,7 +42,7 @@ export function Sharing({ place, element }: { place: string; element: Element })
     const inside = treeOf(project, place).filter((id) => screens.has(id));
     return (
       <fieldset className="m-0 border-0 p-0">
-        <legend className="p-0 text-[11.5px] text-ink-2">Shown on every screen in {nameOf(project, place)}, but for those left out:</legend>
+        <legend className="p-0 text-[11.5px] text-ink-2">Shown on every screen in {nameOf(project, place)}, except for those left out:</legend>
         <div className="grid max-h-28 grid-cols-2 overflow-y-auto">
           {inside.map((id) => (
             <Check

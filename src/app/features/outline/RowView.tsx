@@ -69,7 +69,7 @@ export function rowId(key: string): string {
   return `row-${key.replaceAll(" ", "-")}`;
 }
 
-/** Rows are made anew with each edit; most of them look as before. */
+/** Rows are made again with each edit; most of them look as before. */
 function looksSame(a: Props, b: Props): boolean {
   return (
     !a.naming &&

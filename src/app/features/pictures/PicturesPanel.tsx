@@ -114,7 +114,7 @@ function OneScreen({ project, screen, pictures }: { project: Project; screen: Sc
               onMake={(rect, what) => {
                 setAsked(undefined);
                 apply(areaEdit(session, project, screen.id, picture, rect, what));
-                // What is drawn next is chosen anew; the screen stays.
+                // What is drawn next is chosen again; the screen stays.
                 session.selection.getState().select({ kind: "place", id: screen.id });
               }}
               onChange={(was, rect) => change(was, { ...was, at: rect })}

@@ -18,7 +18,7 @@ export function RulesPanel() {
   const apply = useDocument((d) => d.apply);
   const result = useFindings((f) => f.result);
   const waiting = useFindings((f) => f.running || f.of !== project);
-  // Which rule is open; what is written of it stands in the document, but for what is not a whole rule yet.
+  // Which rule is open; what is written of it stands in the document, except for what is not a whole rule yet.
   const [opened, setOpened] = useState<string>();
   const [unfinished, setUnfinished] = useState<Draft>();
   // A rule that is new stays where it was begun, also once it is whole and in the document.

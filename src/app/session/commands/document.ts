@@ -160,7 +160,7 @@ async function copyAsLines({ session, project }: Context) {
     await navigator.clipboard.writeText(toLines(project));
     const lost = lostInLines(project);
     if (lost.length === 0) say("The project is on the clipboard as lines.");
-    else say("The project is on the clipboard as lines, but for:", lost);
+    else say("The project is on the clipboard as lines, except for:", lost);
   } catch {
     say("The browser does not let Etape write to the clipboard. On the command line, “etape lines FILE” does the same.");
   }

@@ -86,7 +86,7 @@ export function directedWalk(exploration: Exploration, places: readonly Place[],
   return directed(exploration, places, shown, false) ?? directed(exploration, places, shown, true);
 }
 
-/** A walk that may start anew or come in from outside at any time: enough to know that a place is met. */
+/** A walk that may start over or come in from outside at any time: enough to know that a place is met. */
 export function anyWalk(exploration: Exploration, places: readonly Place[], shown: Shown): NavEvent[] | undefined {
   return directed(exploration, places, shown, true);
 }
@@ -127,10 +127,10 @@ export function walkBy(exploration: Exploration, { subjects, at: places = [] }: 
   });
 }
 
-/** `anew`: whether the walk may start anew or come in from outside. */
-function directed(exploration: Exploration, places: readonly Place[], shown: Shown, anew: boolean): NavEvent[] | undefined {
+/** `restarts`: whether the walk may start over or come in from outside. */
+function directed(exploration: Exploration, places: readonly Place[], shown: Shown, restarts: boolean): NavEvent[] | undefined {
   const budget = once(exploration, budgetOf);
-  const ways = anew ? ALL_WAYS : WITHOUT_RESTART;
+  const ways = restarts ? ALL_WAYS : WITHOUT_RESTART;
   const by = placesByNode(places);
   const launched = exploration.nodes.filter((node) => node.launched);
   const starts = launched.flatMap((node) => startingPoints(exploration.abstraction.original, exploration, node));
@@ -190,7 +190,7 @@ export function distancesTo(exploration: Exploration, goals: readonly number[], 
   return out;
 }
 
-/** The ways that go on from a state, and those that start anew as well. */
+/** The ways that go on from a state, and those that start over as well. */
 export const WITHOUT_RESTART: ReadonlySet<Way> = new Set<Way>(["out", "back", "automatic", "reveal"]);
 const ALL_WAYS: ReadonlySet<Way> = new Set<Way>([...WITHOUT_RESTART, "restart"]);
 

@@ -85,7 +85,7 @@ export function passes(project: Project, from: Reached[], edge: Edge, place: str
   );
 }
 
-/** Launches, in the width, that show the state from which a path starts: as it is, or anew with outside facts set first. */
+/** Launches, in the width, that show the state from which a path starts: as it is, or again with outside facts set first. */
 export function startingPoints(project: Project, exploration: Exploration, root: Explored | undefined): Reached[] {
   let at: Reached = { state: launch(appOf(project)), walk: [] };
   const points = [at];

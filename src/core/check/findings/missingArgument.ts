@@ -31,7 +31,7 @@ function find(project: Project): Found[] {
   return [...legs, ...entrances];
 }
 
-/** The screen that a leg's move makes anew, and so has to serve with arguments. */
+/** The screen that a leg's move creates, and so has to serve with arguments. */
 function shownBy(project: Project, leg: Leg): Screen | undefined {
   if (leg.move?.kind === "return" && leg.move.orElse === "nothing") return undefined;
   const target = passTarget(project, leg);

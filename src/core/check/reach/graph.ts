@@ -104,7 +104,7 @@ function plainLines(nodes: readonly Explored[]): number[] {
   });
 }
 
-/** Whether two lines that are alike but for what is hidden may be one: each context may hold the same in both. */
+/** Whether two lines that are alike except for what is hidden may be one: each context may hold the same in both. */
 function mayBeSameLine({ contexts }: Exploration, a: string, b: string): boolean {
   if (a === b) return true;
   const [x, y] = [contextsIn(a), contextsIn(b)];

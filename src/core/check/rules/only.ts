@@ -30,7 +30,7 @@ interface Verdict {
   sure: boolean;
 }
 
-/** Finds where a rule "only" may be broken. Facts from outside may have any value, but for those with which an arrive leg leads on from the screen. */
+/** Finds where a rule "only" may be broken. Facts from outside may have any value, except for those with which an arrive leg leads on from the screen. */
 export function onlyOf(graph: RuleGraph, rule: OnlyRule): Only {
   const { exploration, shown } = graph;
   const { abstraction, nodes } = exploration;
@@ -76,7 +76,7 @@ function goTogether(one: readonly Choice[], other: readonly Choice[]): boolean {
   return outside.every(({ question, answer }) => other.every((choice) => choice.question !== question || choice.answer === answer));
 }
 
-/** By state the events that lead to it; for what comes to light, those that bring it to light. */
+/** By state the events that lead to it; for what is uncovered, those that bring it to light. */
 function intoOf(graph: RuleGraph): ReadonlyArray<ReadonlySet<Edge>> {
   return once(graph, makeInto);
 }
@@ -91,7 +91,7 @@ function makeInto({ size, states, first, to, kind, edges, launches }: RuleGraph)
       if (edge && (kind[step] === EVENT || kind[step] === ANEW)) into[to[step] as number]?.add(edge);
       else if (kind[step] === REVEAL) reveals.push([vertex, to[step] as number]);
     }
-  // What comes to light may itself rest on something hidden.
+  // What is uncovered may itself rest on something hidden.
   for (let grew = true; grew; ) {
     grew = false;
     for (const [from, at] of reveals)

@@ -164,8 +164,8 @@ class RunSearch {
 
   /** What the launch brought that a walk begins with. */
   private launchOf(walk: NavEvent[]): Pick<Outcome, "state" | "log"> {
-    const anew = walk.at(-1)?.do === "launch";
-    const again = anew ? replay(this.project, { state: launched(this.project).state, walk: [] }, walk)?.result : undefined;
+    const restarts = walk.at(-1)?.do === "launch";
+    const again = restarts ? replay(this.project, { state: launched(this.project).state, walk: [] }, walk)?.result : undefined;
     return again ?? launched(this.project, this.graph.exploration.width);
   }
 

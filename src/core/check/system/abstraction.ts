@@ -157,13 +157,13 @@ function contexts({ contexts: known }: Abstraction): KnownContexts {
   return known;
 }
 
-/** The items of a stack that comes to light: hidden, but for what an arrive leg leads on from at once. */
+/** The items of a stack that is uncovered: hidden, except for what an arrive leg leads on from at once. */
 function itemsOf(abstraction: Abstraction, context: string): Items {
   const found = arrivingOr(abstraction, { kind: "shown", at: restOn(context), args: {} });
   return found.kind === "stack" ? found.items : [found];
 }
 
-/** What a context shows when it comes to light: hidden still, or one of the contents that an arrive leg leads on from at once. */
+/** What a context shows when it is uncovered: hidden still, or one of the contents that an arrive leg leads on from at once. */
 function arrivingOr(abstraction: Abstraction, hidden: Shown): Node {
   if (!once(abstraction.app.plan, hasArriving)) return hidden;
   const context = contextOf(hidden);

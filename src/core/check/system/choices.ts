@@ -58,7 +58,7 @@ export function isImposed({ question }: Choice, facts = true): boolean {
 
 /** How a question begins that asks what a hidden context holds. */
 export const CONTEXT_QUESTION = "context ";
-/** The question what a context shows that comes to light. */
+/** The question what a context shows that is uncovered. */
 export const showing = (context: string): string => `${CONTEXT_QUESTION}${context} shown`;
 
 /** Whether a question is that. */

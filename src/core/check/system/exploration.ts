@@ -20,7 +20,7 @@ export interface Edge {
   outcome: Outcome["outcome"];
   /** A stack has more on it than before, so that the state line is another one even where the state is the same. */
   grew: boolean;
-  /** What comes to light is as it is made when first visited; undefined where nothing does, or it is not said yet what. */
+  /** What is uncovered is as it is made when first visited; undefined where nothing does, or it is not said yet what. */
   asMade: boolean | undefined;
   why: string | undefined;
   /** Legs that fired and legs that were refused on the way. */

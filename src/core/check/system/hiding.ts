@@ -1,7 +1,7 @@
 /**
  * Hiding what does not show, and showing it again. What lies beneath the top of a stack, lanes that are not active, and branches beneath a
  * layer that blocks them are each replaced by the name of a context (contexts.ts). A state in which it is not yet said what shows, because
- * a context has just come to light, is pending.
+ * a context has just been uncovered, is pending.
  */
 
 import { lookup, modalOf } from "../../model/lookup.ts";
@@ -130,7 +130,7 @@ export function hide(abstraction: Hiding, node: Node, left: Left = (name) => nam
   }
 }
 
-/** The same list where nothing in it is hidden anew. */
+/** The same list where nothing in it is newly hidden. */
 function hideAll(abstraction: Hiding, nodes: readonly Node[], left: Left): readonly Node[] {
   let out: Node[] | undefined;
   for (let i = 0; i < nodes.length; i++) {

@@ -33,7 +33,7 @@ class Order {
     const programs: Array<{ from: string; program: Program }> = [];
     for (const { from, move } of plan.legs.values()) if (move) programs.push({ from, program: move });
     for (const [from, { up }] of plan.screens) if (up) programs.push({ from, program: up });
-    // Ways in start the app anew: what one would put on top of a running app is not among the states that are checked.
+    // Ways in start the app over: what one would put on top of a running app is not among the states that are checked.
     const routes = [...plan.entrances.values()].flatMap(({ route, otherwise }) => [route, otherwise?.route].flatMap((one) => one ?? []));
     return (
       made.every((one) => this.inOrder(one)) && routes.every((one) => this.inRoute(one)) && programs.every(({ from, program }) => this.keeps(from, program))

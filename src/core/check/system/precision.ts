@@ -48,7 +48,7 @@ export const ruleIn = (name: string): string | undefined => (name.startsWith(RUL
 /** The place of which such a name says that it lies beneath; undefined for other names. */
 export const placeBeneath = (name: string): string | undefined => (name.startsWith(beneathOf("")) ? name.slice(beneathOf("").length) : undefined);
 
-/** All that can be followed of a project, but for what is known to lie beneath. */
+/** All that can be followed of a project, except for what is known to lie beneath. */
 export function followable(project: Project): ReadonlySet<string> {
   return new Set([...appFacts(project), WAITING, ...project.containers.flatMap((c) => (c.kind === "tabs" && c.onBack === "previous" ? [visitsOf(c.id)] : []))]);
 }

@@ -27,13 +27,13 @@ const EACH = 8;
 /** The state with how far the rules have come that are followed, after a step from another. */
 export function withProgress(abstraction: Abstraction, before: State | undefined, edge: Pick<Edge, "fired" | "around" | "event" | "way">, state: State): State {
   if (abstraction.rules.length === 0) return state;
-  const anew = before === undefined || edge.way === "restart";
+  const restarts = before === undefined || edge.way === "restart";
   const entrance = edge.event?.do === "enter" ? edge.event.entrance : undefined;
   const moment = { places: new Set(edge.around), legs: edge.fired, entrance };
   return withEach(abstraction, state, (rule) => {
     const was = Number(before?.facts[ruleFollowed(rule.id)] ?? begun(rule));
     const bits = askedBy(rule).reduce<number>((sum, what, i) => sum | (meets(moment, what) ? 1 << i : 0), 0);
-    return { at: anew ? begun(rule) : (was as Progress), bits };
+    return { at: restarts ? begun(rule) : (was as Progress), bits };
   });
 }
 
@@ -79,7 +79,7 @@ export function rulesKey({ facts }: State): string {
 }
 
 /**
- * Whether something that is hidden may break a rule that is followed when it comes to light. It is told apart by how far the rules had come when it was left;
+ * Whether something that is hidden may break a rule that is followed when it is uncovered. It is told apart by how far the rules had come when it was left;
  * what can break none is not, or each lane would multiply the states.
  */
 export function mayBreak(abstraction: Abstraction, content: Node): boolean {

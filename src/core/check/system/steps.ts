@@ -34,16 +34,16 @@ export function noEdge(): Edge {
   };
 }
 
-/** What came of an event, and what happened on the way. `anew`: facts that are not followed start at their initial values, all of them or those that do not persist. */
+/** What came of an event, and what happened on the way. `restarts`: facts that are not followed start at their initial values, all of them or those that do not persist. */
 export function watched(
   abstraction: Abstraction,
   run: () => Outcome,
-  anew?: "all" | "passing",
+  restarts?: "all" | "passing",
 ): { value: Outcome; seen: Pick<Edge, "fired" | "refusals" | "copies" | "handed" | "passed" | "around">; missed: Abstraction["missed"] } {
   if (abstraction.assigned.size > 0) abstraction.assigned = new Map();
-  if (anew && !abstraction.closest)
+  if (restarts && !abstraction.closest)
     for (const { id, source, persists, initial } of abstraction.original.facts)
-      if (source === "app" && !abstraction.precision.follows.has(id) && (anew === "all" || !persists))
+      if (source === "app" && !abstraction.precision.follows.has(id) && (restarts === "all" || !persists))
         abstraction.assigned.set(id, { known: initial, version: 0 });
   if (abstraction.missed.size > 0) abstraction.missed = new Map();
   const value = run();
@@ -75,8 +75,8 @@ interface Result {
  * way moves, and where a leg has fired that did nothing.
  */
 export function run(abstraction: Abstraction, from: State, event: NavEvent | undefined, way: Way): Result[] {
-  const anew = event?.do === "launch" || (event?.do === "enter" && event.cold) ? "passing" : undefined;
-  const ways = abstraction.chooser.each(() => watched(abstraction, () => outcomeOf(abstraction, from, event), anew));
+  const restarts = event?.do === "launch" || (event?.do === "enter" && event.cold) ? "passing" : undefined;
+  const ways = abstraction.chooser.each(() => watched(abstraction, () => outcomeOf(abstraction, from, event), restarts));
   const out: Result[] = [];
   for (const { result, choices } of ways) {
     const { value: stepped, seen, missed } = result;

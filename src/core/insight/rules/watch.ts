@@ -95,10 +95,10 @@ export class RuleWatch {
   }
 
   /** The rules that a moment breaks. A rule that is broken begins again, so that it is told each time. */
-  moment(event: NavEvent | undefined, outcome: Seen, anew = event === undefined || beginsRun(event)): Rule[] {
+  moment(event: NavEvent | undefined, outcome: Seen, restarts = event === undefined || beginsRun(event)): Rule[] {
     return this.rules.filter((rule) => {
       if (rule.kind === "only") return isOutside(this.project, rule, outcome.state);
-      const before = anew ? begun(rule) : (this.at.get(rule.id) ?? begun(rule));
+      const before = restarts ? begun(rule) : (this.at.get(rule.id) ?? begun(rule));
       const next = advanced(rule, before, metAt(rule, event, outcome));
       this.at.set(rule.id, next === "broken" ? before : next);
       return next === "broken";
