@@ -5,6 +5,7 @@ import { EtapeDb } from "../../src/app/session/storage/db.ts";
 import { createProject, deleteProject, KEPT_EDITS, loadProject, moveHead, saveEdit } from "../../src/app/session/storage/projects.ts";
 import { addScreen, emptyProject, newScreen } from "../../src/core/model/edits/add.ts";
 import { changeProject } from "../../src/core/model/edits/change.ts";
+import { readProjectData } from "../../src/core/model/read.ts";
 
 let store: EtapeDb;
 let count = 0;
@@ -26,6 +27,19 @@ describe("projects kept in the browser", () => {
     expect(again?.project.screens.map((s) => s.id)).toEqual(["home", "a"]);
     expect(again?.undoName).toBe('Add screen "a"');
     expect(again?.redoName).toBe('Add screen "b"');
+  });
+
+  it("one that can not be read says the first three things that are wrong, and how many more there are", async () => {
+    const id = await createProject(emptyProject("One"), store);
+    const screens = Array.from({ length: 5 }, () => ({ id: 7 }));
+    await store.documents.put({ projectId: id, document: { ...emptyProject("One"), screens } });
+    const said = await loadProject(id, store).then(
+      () => "",
+      (error: Error) => error.message,
+    );
+    const [, more] = /; and (\d+) more$/.exec(said) ?? [];
+    const problems = readProjectData({ ...emptyProject("One"), screens });
+    expect(Number(more)).toBe((problems.ok ? 0 : problems.problems.length) - 3);
   });
 
   it("of a project that is not there nothing is loaded, saved or taken back", async () => {

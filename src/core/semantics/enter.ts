@@ -1,4 +1,5 @@
 import type { Args, Json, Route } from "../plan/data.ts";
+import type { Entrance } from "../plan/plan.ts";
 import { withDrawersClosed } from "./lanes.ts";
 import { make } from "./make.ts";
 import { rebuilt } from "./operations.ts";
@@ -37,9 +38,7 @@ interface Destination {
   readonly args: Args;
 }
 
-function destinationOf(app: App, state: State, id: string, given: Args): Destination | undefined {
-  const entrance = app.plan.entrances.get(id);
-  if (!entrance) return undefined;
+function destinationOf(app: App, state: State, entrance: Entrance, given: Args): Destination {
   const values = { fact: state.facts, width: state.width, link: asText(given) };
   const allowed = !entrance.never && (entrance.when === undefined || app.evaluator.holds(entrance.when, values));
   if (!entrance.pass) return { allowed, route: entrance.route, args: argumentsFromText(entrance.takes ?? [], given) };
@@ -57,8 +56,7 @@ export function enter(app: App, state: State, event: { entrance: string; args?: 
   if (!entrance) return noControl;
   const from = event.cold ? relaunched(app, state) : state;
   const given = event.args ?? {};
-  const destination = destinationOf(app, from, event.entrance, given);
-  if (!destination) return noControl;
+  const destination = destinationOf(app, from, entrance, given);
   if (!destination.allowed) {
     if (!entrance.otherwise) return event.cold ? moved(from) : refused("not-allowed");
     const waiting = entrance.resume ? { ...from, waiting: { entrance: event.entrance, args: given } } : from;
@@ -80,7 +78,8 @@ function onTop(app: App, state: State, template: Parameters<typeof make>[1], arg
 export function resume(app: App, state: State, facts: Args): Change | undefined {
   const waiting = app.stacks.waiting(state);
   const { waiting: _, ...rest } = state;
-  const destination = waiting && destinationOf(app, { ...state, facts }, waiting.entrance, waiting.args);
+  const entrance = waiting && app.plan.entrances.get(waiting.entrance);
+  const destination = entrance && destinationOf(app, { ...state, facts }, entrance, waiting.args);
   if (!destination?.allowed) return undefined;
   return destination.route ? moved(rebuilt(app, rest, destination.route, destination.args)) : refused("no-place");
 }

@@ -1,0 +1,165 @@
+import { describe, expect, it } from "vitest";
+import { completions } from "../../../src/core/model/complete.ts";
+import { changeFact } from "../../../src/core/model/edits/change.ts";
+import { copied, readClip } from "../../../src/core/model/edits/clip.ts";
+import type { Edit } from "../../../src/core/model/edits/edit.ts";
+import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
+import { linkToDoing } from "../../../src/core/model/edits/link.ts";
+import { addArea, changeArea, putPicture, removeArea, removePicture } from "../../../src/core/model/edits/pictures.ts";
+import { spreadElement } from "../../../src/core/model/edits/share.ts";
+import { sourceFor } from "../../../src/core/model/propose.ts";
+import type { Picture, Project } from "../../../src/core/model/schema.ts";
+import { placeScope } from "../../../src/core/model/scope.ts";
+import { app } from "../../vectors/app.ts";
+
+const flag = { id: "f", type: "boolean", initial: true, source: "app" };
+const all = (project: Project, ...edits: Edit[]) => edits.reduce(applyEdit, project);
+const screen = (project: Project, id: string) => project.screens.find((one) => one.id === id);
+
+describe("a fact that becomes another type", () => {
+  const project = app("a", { facts: [flag] });
+  const becomes = (change: Parameters<typeof changeFact>[1], from = project) => applyEdit(from, changeFact("f", change)).facts[0];
+
+  it("begins with one of its values, the first where what it began with is none", () => {
+    expect(becomes({ type: "choice" })).toMatchObject({ type: "choice", values: ["one", "other"], initial: "one" });
+    expect(becomes({ type: "choice", values: ["red", "blue"] })).toMatchObject({ values: ["red", "blue"], initial: "red" });
+    expect(becomes({ type: "choice", values: ["red", "blue"], initial: "blue" })).toMatchObject({ initial: "blue" });
+    const chosen = applyEdit(project, changeFact("f", { type: "choice", values: ["red", "blue"], initial: "blue" }));
+    expect(becomes({ values: ["red", "green"] }, chosen)).toMatchObject({ values: ["red", "green"], initial: "red" });
+    expect(becomes({ values: [] }, chosen)).toMatchObject({ values: ["one", "other"], initial: "one" });
+  });
+
+  it("has no values as a yes or no, and begins with no unless it began with yes", () => {
+    expect(becomes({ initial: false })).toMatchObject({ type: "boolean", initial: false });
+    const chosen = applyEdit(project, changeFact("f", { type: "choice", values: ["red", "blue"] }));
+    const back = becomes({ type: "boolean" }, chosen);
+    expect(back).toMatchObject({ type: "boolean", initial: false });
+    expect(back && "values" in back).toBe(false);
+  });
+});
+
+describe("what an element does without leading anywhere", () => {
+  const project = app("s", { stacks: { s: "a b" }, legs: ["go a push b"] });
+
+  it("is made with its button in one edit where there is none, and changes the leg that is there", () => {
+    const made = linkToDoing(project, { place: "b" }, { name: "Back from B", label: "Back", move: { kind: "back" } });
+    const after = applyEdit(project, made.edit);
+    expect(made.edit.name).toBe("Back from B");
+    expect(screen(after, "b")?.elements).toEqual([{ id: "back", kind: "button", label: "Back" }]);
+    expect(after.legs.at(-1)).toEqual({ id: made.legId, from: "b", on: { kind: "tap", element: "back" }, move: { kind: "back" } });
+    const again = linkToDoing(after, { place: "b", element: "back" }, { name: "Close", label: "Close", move: { kind: "close" } });
+    expect(again.legId).toBe(made.legId);
+    expect(applyEdit(after, again.edit).legs.at(-1)?.move).toEqual({ kind: "close" });
+    expect(applyEdit(after, again.edit).screens).toEqual(after.screens);
+  });
+});
+
+describe("an element that every screen has, given to each by itself", () => {
+  it("goes to all but those that did without, its leg keeping its id on the first", () => {
+    const project = app("s", { stacks: { s: "a b c" }, screens: { d: {} }, legs: ["help s push d"] });
+    const shared = {
+      ...project,
+      containers: project.containers.map((one) => ({ ...one, elements: [{ id: "help", kind: "link" as const, label: "Help", except: ["b"] }] })),
+    };
+    const after = applyEdit(shared, spreadElement(shared, "s", "help"));
+    const has = (id: string) => screen(after, id)?.elements.map((element) => element.id);
+    expect([has("a"), has("b"), has("c")]).toEqual([["help"], [], ["help"]]);
+    const legs = after.legs.filter(({ move }) => move && "to" in move && move.to === "d");
+    expect(legs.map(({ from }) => from)).toEqual(["a", "c"]);
+    expect(legs[0]?.id).toBe("help");
+    expect(new Set(legs.map(({ id }) => id)).size).toBe(2);
+  });
+});
+
+describe("pictures and their areas", () => {
+  const project = app("s", {
+    stacks: { s: "a b" },
+    screens: { a: { elements: [{ id: "ok", kind: "button", label: "OK" }] }, b: { elements: [{ id: "ok", kind: "button", label: "OK" }] } },
+  });
+  const picture = (file: string): Picture => ({ file, size: [100, 200], holds: "screen", areas: [] });
+  const area = { control: "ok", at: [10, 20, 30, 40] as [number, number, number, number] };
+  const pictured = all(project, putPicture(project, "a", picture("a.png")), putPicture(project, "b", picture("b.png")));
+  const of = (p: Project, id: string) => screen(p, id)?.pictures?.[0] as Picture;
+
+  it("a screen without its last picture has no list of pictures left", () => {
+    const without = applyEdit(pictured, removePicture(pictured, "a", "a.png"));
+    expect(screen(without, "a")).toEqual(screen(project, "a"));
+    expect(of(without, "b").file).toBe("b.png");
+    const two = applyEdit(pictured, putPicture(pictured, "a", { ...picture("a-dark.png"), dark: true }));
+    expect(screen(applyEdit(two, removePicture(two, "a", "a.png")), "a")?.pictures?.map(({ file }) => file)).toEqual(["a-dark.png"]);
+  });
+
+  it("an area is moved and deleted on its own picture, the control staying", () => {
+    const drawn = applyEdit(pictured, addArea(pictured, "a", of(pictured, "a"), area));
+    expect(of(drawn, "a").areas).toHaveLength(1);
+    const [was] = of(drawn, "a").areas;
+    if (!was) throw new Error("there is no area");
+    const moved = applyEdit(drawn, changeArea(drawn, "a", of(drawn, "a"), was, { ...was, at: [1, 2, 3, 4] }, true));
+    expect(of(moved, "a").areas.map(({ at }) => at)).toEqual([[1, 2, 3, 4]]);
+    expect(changeArea(drawn, "a", of(drawn, "a"), was, { ...was, at: [1, 2, 3, 4] }, true).name).toContain("Move the area");
+    const gone = applyEdit(drawn, removeArea(drawn, "a", of(drawn, "a"), was, true));
+    expect(of(gone, "a").areas).toEqual([]);
+    expect(screen(gone, "a")?.elements).toEqual(screen(project, "a")?.elements);
+  });
+});
+
+describe("what is proposed and completed", () => {
+  const project = app("s", {
+    stacks: { s: "a b" },
+    types: [
+      {
+        id: "hive",
+        name: "hive",
+        fields: [
+          { name: "id", type: "text" },
+          { name: "apiary", type: "text" },
+        ],
+        samples: [],
+      },
+      { id: "apiary", name: "apiary", fields: [{ name: "id", type: "text" }], samples: [] },
+    ],
+    screens: {
+      a: { params: [{ name: "id", type: "text", required: true }], elements: [{ id: "rows", kind: "list", label: "Rows", of: "hive" }] },
+      b: { params: [{ name: "hive", type: "hive", required: true }] },
+    },
+  });
+  const from = (name: string, type: string, element?: string, required = true) => sourceFor(project, "a", element, { name, type, required });
+
+  it("a parameter of the same name and type, the row, one of its fields, or the row that a field names", () => {
+    expect(from("id", "text")).toBe("param.id");
+    expect(from("id", "integer")).toBeUndefined();
+    expect(from("hive", "hive", "rows")).toBe("item");
+    expect(from("hiveId", "text", "rows")).toBe("item.id");
+    expect(from("apiary", "text", "rows")).toBe("item.apiary");
+    expect(from("apiaryId", "text", "rows")).toBe("item.apiary");
+    expect(from("apiaryId", "integer", "rows")).toBeUndefined();
+    expect(from("other", "text", "rows")).toBe("item.id");
+    expect(from("other", "text", "rows", false)).toBeUndefined();
+  });
+
+  it("completes the fields of a record and of nothing else", () => {
+    const inserts = (source: string, place = "b") => completions(source, source.length, placeScope(project, place)).map(({ insert }) => insert);
+    expect(inserts("param.hive.")).toEqual(["id", "apiary"]);
+    expect(inserts("param.hive.api")).toEqual(["apiary"]);
+    expect(inserts("param.hive.id.")).toEqual([]);
+    expect(inserts("param.constructor.")).toEqual([]);
+    expect(inserts("param.id.", "a")).toEqual([]);
+  });
+});
+
+it("a clip says where it comes from, if it is text, and holds what is really in it", () => {
+  const project = app("s", { stacks: { s: "a b" }, legs: ["go a push b"] });
+  const clip = copied(project, [{ kind: "place", id: "a" }]);
+  const read = (change: object) => {
+    const result = readClip(JSON.stringify({ ...clip, ...change }));
+    if (!result.ok) throw new Error(result.message);
+    return result.clip;
+  };
+  expect(read({ from: "project-1" }).from).toBe("project-1");
+  expect("from" in read({ from: 7 })).toBe(false);
+  expect(read({ places: ["a", "nobody", 7] }).places).toEqual(["a"]);
+  expect("loose" in read({ loose: "nobody" })).toBe(false);
+  expect(read({ origins: { a: "x", b: 7 } }).origins).toEqual({ a: "x" });
+  expect(readClip("{}").ok).toBe(false);
+  expect(readClip("null").ok).toBe(false);
+});
