@@ -1,11 +1,12 @@
 // npm run mutate: changes the code in one small place after another and runs the tests that should notice. Says how many of the changes
 // they noticed, and names those they did not. Each change is given half a minute of tests, with --whole all that import what was changed.
 //   npm run mutate -- --count 240 --seed 1 --only core/semantics
+//   npm run mutate -- --again FILE --whole     those that an earlier run, whose output the file has, left unnoticed
 // Texts are not changed: what they say is held by tests that read them, and most of them may say it otherwise.
 import { execFileSync, spawn } from "node:child_process";
 import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { dirname, join, normalize, relative } from "node:path";
+import { basename, dirname, join, normalize, relative } from "node:path";
 import { parseAst } from "vite";
 import { ensurePackages, root } from "./setup.mjs";
 
@@ -31,6 +32,7 @@ const count = Number(option("count", 240));
 const random = seeded(Number(option("seed", 1)));
 const parts = Object.entries(PARTS).filter(([part]) => option("only", part) === part);
 
+const again = option("again") && new Set([...readFileSync(option("again"), "utf8").matchAll(/SURVIVED (.*)$/gm)].map(([, says]) => says));
 const tests = [...new Set(Object.values(PARTS).flat())].flatMap((folder) => filesBelow(join(root, folder)).filter((file) => /\.test\.tsx?$/.test(file)));
 const imports = new Map([...new Set(tests)].map((test) => [test, reachedFrom([test])]));
 const chosen = parts.flatMap(([part, folders]) => {
@@ -39,7 +41,7 @@ const chosen = parts.flatMap(([part, folders]) => {
   const files = filesBelow(join(root, "src", part)).filter((file) => noticing.some((test) => imports.get(test).has(file)));
   const all = files.flatMap((file) => changesIn(file).map((change) => ({ ...change, tests: noticing.filter((test) => imports.get(test).has(file)) })));
   process.stdout.write(`${part}: ${all.length} places in ${files.length} files\n`);
-  return shuffled(all).slice(0, Math.ceil(count / parts.length));
+  return again ? all.filter((change) => again.has(saysOf(change))) : shuffled(all).slice(0, Math.ceil(count / parts.length));
 });
 
 const queue = shuffled(chosen);
@@ -53,7 +55,7 @@ await Promise.all(
     for (let change = queue.shift(); change; change = queue.shift()) {
       const noticed = await notices(copy, change);
       done += 1;
-      const says = `${change.file.slice(root.length + 1)}:${change.line} ${change.from.replace(/\s+/g, " ").slice(0, 70)} → ${change.to.slice(0, 40)}`;
+      const says = saysOf(change);
       if (!noticed) survived.push(says);
       process.stdout.write(`${done}/${chosen.length} ${noticed ? "noticed " : "SURVIVED"} ${says}\n`);
     }
@@ -63,6 +65,11 @@ process.stdout.write(
   `\n${chosen.length - survived.length} of ${chosen.length} changes were noticed (${((100 * (chosen.length - survived.length)) / chosen.length).toFixed(1)} %).\n`,
 );
 for (const one of survived.sort()) process.stdout.write(`survived: ${one}\n`);
+
+/** A change, told in one line without its number, so that the file may have grown since. */
+function saysOf({ file, from, to }) {
+  return `${file.slice(root.length + 1)} ${from.replace(/\s+/g, " ").slice(0, 90)} → ${to.slice(0, 40)}`;
+}
 
 /** Whether a test fails, or does not end, with a change in a copy. */
 async function notices(copy, { file, start, end, to, tests }) {
@@ -80,7 +87,8 @@ async function notices(copy, { file, start, end, to, tests }) {
 /** The tests in batches: first those beside which a file's own tests stand, and of these the quick ones. */
 function batchesOf(tests, file) {
   const own = dirname(file).replace(join(root, "src"), join(root, "test"));
-  const apart = (test) => (own.startsWith(dirname(test)) ? 0 : 20);
+  const named = (test) => own.split("/").includes(basename(test).split(".")[0]) || basename(test).split(".")[0] === basename(file, ".ts");
+  const apart = (test) => (named(test) ? -30 : own.startsWith(dirname(test)) ? 0 : 20);
   const left = [...tests].sort((a, b) => apart(a) + seconds.get(a) - apart(b) - seconds.get(b));
   const batches = [];
   for (const most of BATCHES) {
