@@ -28,6 +28,9 @@ const TOGETHER_STATES = 1_000;
 /** States of all closer looks for rules together, and those of one that are worth it. */
 const STATES = 20_000;
 const TIMES = 3;
+/** States of one closer look, at most: so many, and so many times those of the first. */
+const CLOSER_STATES = 2_000;
+const CLOSER_TIMES = 4;
 /** States of a look up to which it is worth while to tell everything apart, and up to which nothing is hidden. */
 const CLOSEST_STATES = 3_000;
 const WHOLE_STATES = 800;
@@ -120,8 +123,9 @@ class Looks {
   private explored(precision: Precision, width: Width): Exploration | undefined {
     const key = JSON.stringify([[...precision.follows].sort(), precision.contexts, precision.apart, precision.whole, width]);
     if (this.known.has(key)) return this.known.get(key);
-    // One look takes no more than a share of what is left, so that something is left for others.
-    const states = Math.min(precision.whole ? WHOLE_STATES : Math.floor(this.left / 2), this.options.states ?? Number.POSITIVE_INFINITY);
+    // One look takes no more than a share of what is left, so that something is left for others, and no more than so many times the first.
+    const most = Math.min(Math.floor(this.left / 2), CLOSER_STATES + CLOSER_TIMES * this.states);
+    const states = Math.min(precision.whole ? WHOLE_STATES : most, this.options.states ?? Number.POSITIVE_INFINITY);
     const widths = [width];
     const found = states > 0 ? { ...explore(abstractionOf(this.project, precision), width, { states, stop: this.options.stop }), widths } : undefined;
     this.left -= found?.nodes.length ?? 0;
