@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { nameRank, rankedByName } from "../../../src/core/model/names.ts";
+import { begins, nameRank, rankedByName } from "../../../src/core/model/names.ts";
 
 const ranked = (names: string[], typed: string) => rankedByName(names, typed, (name) => [name]);
 
@@ -10,6 +10,12 @@ describe("finding by name", () => {
     expect(ranked(["Chrome", "Some roms", "Rom", "Roman"], "rom")).toEqual(["Rom", "Roman", "Some roms", "Chrome"]);
     expect(ranked(["Soups", "Soup"], "Soup")).toEqual(["Soup", "Soups"]);
     expect(ranked(["Home", "Me"], "Me")).toEqual(["Me", "Home"]);
+  });
+
+  it("says whether a name or a word in it begins with what was typed", () => {
+    expect(["Home", "My home", "Chrome", "Other"].map((name) => begins(name, "ho"))).toEqual([true, true, false, false]);
+    expect(begins("Chrome", "rom")).toBe(false);
+    expect(begins("Anything", "")).toBe(true);
   });
 
   it("keeps the order of what fits equally well, and everything where nothing is typed", () => {

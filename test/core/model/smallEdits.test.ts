@@ -4,10 +4,11 @@ import { changeFact } from "../../../src/core/model/edits/change.ts";
 import { copied, readClip } from "../../../src/core/model/edits/clip.ts";
 import type { Edit } from "../../../src/core/model/edits/edit.ts";
 import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
-import { linkToDoing } from "../../../src/core/model/edits/link.ts";
+import { lanesAround, linkToDoing, linkToNewLane } from "../../../src/core/model/edits/link.ts";
 import { addArea, changeArea, putPicture, removeArea, removePicture } from "../../../src/core/model/edits/pictures.ts";
-import { spreadElement } from "../../../src/core/model/edits/share.ts";
+import { spreadAll, spreadElement } from "../../../src/core/model/edits/share.ts";
 import { sourceFor } from "../../../src/core/model/propose.ts";
+import { problemLine, readProjectData } from "../../../src/core/model/read.ts";
 import type { Picture, Project } from "../../../src/core/model/schema.ts";
 import { placeScope } from "../../../src/core/model/scope.ts";
 import { app } from "../../vectors/app.ts";
@@ -162,4 +163,55 @@ it("a clip says where it comes from, if it is text, and holds what is really in 
   expect(read({ origins: { a: "x", b: 7 } }).origins).toEqual({ a: "x" });
   expect(readClip("{}").ok).toBe(false);
   expect(readClip("null").ok).toBe(false);
+});
+
+describe("tabs and menus that are there", () => {
+  const house = app("d", { drawers: { d: "s t" }, stacks: { s: "a", t: "b" } });
+  const tabbed = app("t", { tabs: { t: "s u" }, stacks: { s: "a", u: "x" } });
+
+  it("get one more for a new screen, said by what they are; from a screen, or from themselves", () => {
+    const made = linkToNewLane(house, { place: "a" }, "Sheds");
+    expect(made?.edit.name).toBe('Lead to the new menu entry "Sheds"');
+    const after = made ? applyEdit(house, made.edit) : house;
+    expect(after.containers.find(({ id }) => id === "d")?.members).toHaveLength(3);
+    expect(linkToNewLane(tabbed, { place: "t" }, "Sheds")?.edit.name).toBe('Lead to the new tab "Sheds"');
+    expect(linkToNewLane(app("a", {}), { place: "a" }, "Sheds")).toBeUndefined();
+    expect(lanesAround(house, "d")).toEqual({ id: "d", kind: "drawer" });
+    expect(lanesAround(tabbed, "x")).toEqual({ id: "t", kind: "tabs" });
+  });
+
+  it("taken apart, give what they had to each screen inside: the bar where it has none, the first leg its id", () => {
+    const bar = { show: true, lead: "menu" as const };
+    const shared = app("t", {
+      tabs: { t: "s u" },
+      stacks: { s: "a", u: "x" },
+      screens: { y: {}, x: { bar: { show: false, lead: "none" } } },
+      legs: ["more t:hold push y"],
+    });
+    const withBar = { ...shared, containers: shared.containers.map((one) => (one.id === "t" ? { ...one, bar } : one)) };
+    const bars = (p: Project) => Object.fromEntries(spreadAll(p, "t").screens.map((one) => [one.id, "bar" in one ? one.bar : "none of its own"]));
+    expect(bars(withBar)).toEqual({ a: bar, x: { show: false, lead: "none" }, y: "none of its own" });
+    expect(bars(shared)).toEqual({ a: "none of its own", x: { show: false, lead: "none" }, y: "none of its own" });
+    expect(spreadAll(withBar, "t").legs.map(({ id, from }) => `${id} ${from}`)).toEqual(["more a", expect.stringMatching(/ x$/)]);
+  });
+});
+
+describe("what is wrong with a document", () => {
+  const said = (change: object) => {
+    const read = readProjectData({ ...app("a", {}), ...change });
+    return read.ok ? [] : read.problems.map(problemLine);
+  };
+
+  it("is told by where, what was found, and what is expected", () => {
+    expect(said({ name: 7 })).toEqual(["name: found 7; expected a string"]);
+    expect(said({ screens: 7 })).toEqual(["screens: found 7; expected an array"]);
+    expect(said({ containers: [{ id: "m", kind: "window" }] })[0]).toMatch(
+      /^containers\[0\]\.kind: found "window"; expected one of "stack", "tabs", "drawer", "modal"$/,
+    );
+    expect(said({ legs: [{ id: "l", from: "a", on: { kind: "after", ms: -1 } }] })[0]).toMatch(/^legs\[0\]\.on\.ms: found -1; expected at least 0$/);
+    expect(said({ legs: [{ id: "l", from: "a", on: "tap" }] })[0]).toMatch(/^legs\[0\]\.on: found "tap"; expected an object$/);
+    expect(said({ format: "etape/9" })[0]).toContain('format: found "etape/9"; expected "etape/1": this document was written by a newer Etape');
+    expect(said({ legs: [{ id: "l", from: "a", on: { kind: "tap", element: "e" }, set: "x" }] })).toEqual(['legs[0].set: found "x"; expected an object']);
+    expect(said({ facts: [7] })).toEqual(["facts[0]: found 7; expected an object"]);
+  });
 });

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import { appOf } from "../../../src/core/insight/app.ts";
-import { resolveItem } from "../../../src/core/semantics/values.ts";
+import { neighbour, resolveItem } from "../../../src/core/semantics/values.ts";
 import { app } from "../../vectors/app.ts";
 
 const numbered = app("main", {
@@ -40,4 +40,34 @@ it("a row is named by itself, by its key, by its key as text or by its position;
     "unknown",
     "unknown",
   ]);
+});
+
+it("a screen without pages has no row before or after its own, and one with pages has them up to the ends", () => {
+  const paged = app("main", {
+    stacks: { main: "plots plot" },
+    types: [
+      {
+        id: "plot",
+        fields: [
+          { name: "id", type: "text" },
+          { name: "rank", type: "integer" },
+        ],
+        samples: [
+          { id: "b", rank: 2 },
+          { id: "a", rank: 1 },
+          { id: "c", rank: 3 },
+        ],
+      },
+    ],
+    screens: { plot: { params: [{ name: "id", type: "text", required: true }], pages: { over: "plot", by: "id", order: "rank" } } },
+  });
+  const ready = appOf(paged);
+  const beside = (at: string, id: string, by: 1 | -1) => neighbour(ready, { kind: "shown", at, args: { id } }, by)?.id;
+  expect(["a", "b", "c"].map((id) => [beside("plot", id, -1), beside("plot", id, 1)])).toEqual([
+    [undefined, "b"],
+    ["a", "c"],
+    ["b", undefined],
+  ]);
+  expect(beside("plot", "nobody", 1)).toBeUndefined();
+  expect(beside("plots", "a", 1)).toBeUndefined();
 });
