@@ -1,0 +1,78 @@
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { type FileHandle, handleDisk } from "../../src/app/session/file/disk.ts";
+
+beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
+
+/** A file that was chosen in the browser. */
+function chosen() {
+  const file = { text: "one", lastModified: 1, fails: undefined as Error | undefined, asked: 0, closed: 0 };
+  const handle: FileHandle = {
+    name: "tea.etape.json",
+    getFile: async () => {
+      if (file.fails) throw file.fails;
+      return { text: async () => file.text, lastModified: file.lastModified } as File;
+    },
+    createWritable: async () => {
+      let written = "";
+      return {
+        write: async (text) => {
+          written += text;
+        },
+        close: async () => {
+          file.text = written;
+          file.closed += 1;
+        },
+      };
+    },
+    requestPermission: async () => {
+      file.asked += 1;
+      return "granted";
+    },
+  };
+  return { file, disk: handleDisk(handle) };
+}
+
+it("a chosen file is read whole, and written whole if it still is what was read", async () => {
+  const { file, disk } = chosen();
+  const { text, tag } = await disk.read();
+  expect([disk.name, text]).toEqual(["tea.etape.json", "one"]);
+  const next = await disk.write("two", tag);
+  expect([file.text, file.closed]).toEqual(["two", 1]);
+  expect(next).toBe((await disk.read()).tag);
+  file.text = "of another program";
+  expect(await disk.write("three", next ?? "")).toBeUndefined();
+  expect([file.text, file.closed]).toEqual(["of another program", 1]);
+});
+
+it("what the browser does not allow is said in words, other failures as they are, and it is asked for", async () => {
+  const { file, disk } = chosen();
+  file.fails = new DOMException("no", "NotAllowedError");
+  await expect(disk.read()).rejects.toThrow("the browser has to be allowed to use it again");
+  file.fails = new DOMException("gone", "NotFoundError");
+  await expect(disk.read()).rejects.toThrow("gone");
+  await disk.allow?.();
+  expect(file.asked).toBe(1);
+});
+
+it("is looked at every second, and what may have changed is told until nobody watches", async () => {
+  const { file, disk } = chosen();
+  let told = 0;
+  const end = disk.watch(() => {
+    told += 1;
+  });
+  await vi.advanceTimersByTimeAsync(0);
+  const first = told;
+  await vi.advanceTimersByTimeAsync(3_000);
+  expect(told).toBe(first);
+  file.lastModified = 2;
+  await vi.advanceTimersByTimeAsync(1_000);
+  expect(told).toBe(first + 1);
+  file.fails = new Error("gone");
+  await vi.advanceTimersByTimeAsync(1_000);
+  expect(told).toBe(first + 2);
+  end();
+  file.fails = undefined;
+  await vi.advanceTimersByTimeAsync(5_000);
+  expect(told).toBe(first + 2);
+});
