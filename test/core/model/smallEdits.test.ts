@@ -5,6 +5,7 @@ import { copied, readClip } from "../../../src/core/model/edits/clip.ts";
 import type { Edit } from "../../../src/core/model/edits/edit.ts";
 import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
 import { lanesAround, linkToDoing, linkToNewLane } from "../../../src/core/model/edits/link.ts";
+import { pasted } from "../../../src/core/model/edits/paste.ts";
 import { addArea, changeArea, putPicture, removeArea, removePicture } from "../../../src/core/model/edits/pictures.ts";
 import { spreadAll, spreadElement } from "../../../src/core/model/edits/share.ts";
 import { sourceFor } from "../../../src/core/model/propose.ts";
@@ -213,5 +214,36 @@ describe("what is wrong with a document", () => {
     expect(said({ format: "etape/9" })[0]).toContain('format: found "etape/9"; expected "etape/1": this document was written by a newer Etape');
     expect(said({ legs: [{ id: "l", from: "a", on: { kind: "tap", element: "e" }, set: "x" }] })).toEqual(['legs[0].set: found "x"; expected an object']);
     expect(said({ facts: [7] })).toEqual(["facts[0]: found 7; expected an object"]);
+  });
+});
+
+it("an element that is there gets its leg in one edit, and no second button", () => {
+  const bare = app("s", { stacks: { s: "a b" }, screens: { a: { elements: [{ id: "ok", kind: "button", label: "OK" }] } } });
+  const made = linkToDoing(bare, { place: "a", element: "ok" }, { name: "Back", label: "OK", move: { kind: "back" } });
+  const done = applyEdit(bare, made.edit);
+  expect(screen(done, "a")?.elements).toEqual(screen(bare, "a")?.elements);
+  expect(done.legs).toEqual([{ id: made.legId, from: "a", on: { kind: "tap", element: "ok" }, move: { kind: "back" } }]);
+});
+
+describe("copying a part of a screen", () => {
+  const project = app("s", { stacks: { s: "a b" }, legs: ["go a push b", "more a push b", "wait a:after(500) push b"] });
+
+  it("an element comes with its legs, a leg with its element, a leg without one alone", () => {
+    const holds = (...chosen: Parameters<typeof copied>[1]) => {
+      const { document, loose } = copied(project, chosen);
+      return [document.screens.find(({ id }) => id === loose)?.elements.map(({ id }) => id), document.legs.map(({ id }) => id)];
+    };
+    expect(holds({ kind: "element", place: "a", id: "go" })).toEqual([["go"], ["go"]]);
+    expect(holds({ kind: "leg", id: "more" })).toEqual([["more"], ["more"]]);
+    expect(holds({ kind: "leg", id: "wait" })).toEqual([[], ["wait"]]);
+    expect(holds({ kind: "element", place: "a", id: "go" }, { kind: "leg", id: "go" })).toEqual([["go"], ["go"]]);
+  });
+
+  it("it is put on what is chosen, and says so where nothing is", () => {
+    const clip = copied(project, [{ kind: "element", place: "a", id: "go" }]);
+    const onto = pasted(project, clip, ["b"]);
+    expect(screen(onto.project, "b")?.elements.map(({ label }) => label)).toEqual(["go"]);
+    const nowhere = pasted(project, clip, []);
+    expect(nowhere.says).toContain("Nothing is chosen that elements could be put on.");
   });
 });

@@ -36,6 +36,7 @@ export function copied(project: Project, chosen: readonly Chosen[]): Clip {
   const outermost = places.filter((id) => !places.some((other) => other !== id && treeOf(project, other).includes(id)));
   const inside = new Set(outermost.flatMap((id) => treeOf(project, id)));
   const elements = new Map<string, Element>();
+  const copies = new Map<string, string>();
   const origins: Record<string, string> = {};
   const legs = project.legs.filter((leg) => inside.has(leg.from));
   for (const one of chosen) {
@@ -45,8 +46,13 @@ export function copied(project: Project, chosen: readonly Chosen[]): Clip {
     const elementId = one.kind === "element" ? one.id : leg && elementIdOf(leg);
     const element = elementId === undefined ? undefined : elementOf(project, place, elementId);
     const onIt = one.kind === "element" ? (lookup(project).legsFrom.get(place) ?? []).filter((l) => elementIdOf(l) === one.id) : leg ? [leg] : [];
-    const id = element ? freeName(elements, element.id) : undefined;
-    if (element && id !== undefined) elements.set(id, { ...withoutExcept(element), id });
+    // An element may be chosen together with its legs: it is copied once.
+    const copy = copies.get(`${place} ${elementId}`);
+    const id = copy ?? (element ? freeName(elements, element.id) : undefined);
+    if (element && id !== undefined && copy === undefined) {
+      elements.set(id, { ...withoutExcept(element), id });
+      copies.set(`${place} ${elementId}`, id);
+    }
     for (const l of onIt) {
       if (legs.some((known) => known.id === l.id)) continue;
       legs.push(onto(l, LOOSE, id));
