@@ -12,7 +12,7 @@ import { ensurePackages, root } from "./setup.mjs";
 
 /** What is changed, and the folders of tests that should notice; of these, those that import what was changed are run. */
 const PARTS = {
-  "core/semantics": ["test/core/semantics", "test/core/plan", "test/core/check", "test/core/following", "test/core/handoff"],
+  "core/semantics": ["test/core/semantics", "test/core/plan", "test/core/insight", "test/core/check", "test/core/following", "test/core/handoff"],
   "core/check": ["test/core/check"],
   "core/model": ["model", "compare", "lines", "patterns", "insight", "data", "check", "pictures"].map((name) => `test/core/${name}`),
   "app/session": ["test/app", "test/server"],
