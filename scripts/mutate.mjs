@@ -66,9 +66,9 @@ process.stdout.write(
 );
 for (const one of survived.sort()) process.stdout.write(`survived: ${one}\n`);
 
-/** A change, told in one line without its number, so that the file may have grown since. */
-function saysOf({ file, from, to }) {
-  return `${file.slice(root.length + 1)} ${from.replace(/\s+/g, " ").slice(0, 90)} → ${to.slice(0, 40)}`;
+/** A change, told in one line. */
+function saysOf({ file, line, from, to }) {
+  return `${file.slice(root.length + 1)}:${line} ${from.replace(/\s+/g, " ").slice(0, 70)} → ${to.slice(0, 40)}`;
 }
 
 /** Whether a test fails, or does not end, with a change in a copy. */
