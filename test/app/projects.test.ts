@@ -38,6 +38,7 @@ describe("projects kept in the browser", () => {
       (error: Error) => error.message,
     );
     const [, more] = /; and (\d+) more$/.exec(said) ?? [];
+    expect(said.match(/screens\[\d\]/g)).toHaveLength(3);
     const problems = readProjectData({ ...emptyProject("One"), screens });
     expect(Number(more)).toBe((problems.ok ? 0 : problems.problems.length) - 3);
   });
