@@ -29,16 +29,16 @@ export function followedOf(plan: Plan, project: Project, screensOf: (program: Pr
   // Nothing is followed of which it cannot be told at each step whether it is there; what it comes from is followed as well.
   const cannot = (screen: string, name: string) => !isToldByAll(plan, screen, name, param(screen, name)?.type === "text", screensOf);
   const ups = [...plan.screens].flatMap(([from, { up }]) => (up ? [{ from, to: screensOf(up) }] : []));
-  const given = new Set<string>();
+  const dropped = new Set<string>();
   for (let changed = followed.size > 0; changed; ) {
     changed = false;
     for (const [screen, names] of followed)
       for (const name of [...names.keys()]) {
         const sources = ups.filter(({ to }) => to.includes(screen)).flatMap(({ from }) => (param(from, name) && from !== screen ? [from] : []));
-        const lost = sources.some((from) => given.has(`${from} ${name}`) || (!param(from, name)?.required && param(from, name)?.default === undefined));
+        const lost = sources.some((from) => dropped.has(`${from} ${name}`) || (!param(from, name)?.required && param(from, name)?.default === undefined));
         if (lost || cannot(screen, name)) {
           names.delete(name);
-          given.add(`${screen} ${name}`);
+          dropped.add(`${screen} ${name}`);
           changed = true;
         } else
           for (const from of sources)
