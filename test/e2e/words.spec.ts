@@ -93,7 +93,7 @@ for (const [name, open] of DEMOS.slice(0, amount(DEMOS.length, 1)))
     await looksRight("an empty record type");
     await page.getByRole("link", { name: "Hand-off" }).click();
     // The first draft names a place that is not there, and so is not handed off.
-    const shown = name === "its first draft" ? page.getByRole("alert").getByText(/Nothing is handed off yet/) : page.getByRole("tab").first();
+    const shown = name === "its first draft" ? page.getByRole("alert").getByText(/Nothing can be handed off/) : page.getByRole("tab").first();
     await expect(shown).toBeVisible();
     await looksRight("hand-off");
     await page.getByRole("link", { name: /all projects/ }).click();
