@@ -17,11 +17,25 @@ const endless = app("s", {
 
 describe("contexts", () => {
   it("stand for a stack of any depth by holding themselves", () => {
-    expect(contents(endless, "s.item")).toEqual(["^s.item item", "^s.list item"]);
-    expect(contents(endless, "s.list")).toEqual(["list"]);
+    expect(contents(endless, "s.item")).toEqual(["^s.item item", "list"]);
     const { nodes, complete } = searched(endless);
     expect(complete).toBe(true);
-    expect(new Set(nodes.filter(({ pending }) => !pending).map(({ line }) => line))).toEqual(new Set(["s[list]", "s[^s.list,item]", "s[^s.item,item]"]));
+    expect(new Set(nodes.filter(({ pending }) => !pending).map(({ line }) => line))).toEqual(new Set(["s[list]", "s[^s.item,item]"]));
+  });
+
+  it("are named after what lies on them, so that a screen led to from anywhere is one state", () => {
+    const lists = ["a", "b", "c"];
+    const project = app("s", { stacks: { s: "home a b c x" }, legs: lists.flatMap((id) => [`to${id} home push ${id}`, `from${id} ${id} push x`]) });
+    const { nodes } = searched(project);
+    expect(contents(project, "s.x")).toEqual(["^s.a a", "^s.b b", "^s.c c"]);
+    expect(nodes.filter(({ screen, pending }) => screen === "x" && !pending)).toHaveLength(1);
+  });
+
+  it("stay where they are when another screen takes the place of the one on them", () => {
+    const project = app("s", { stacks: { s: "list form done" }, legs: ["new list push form", "save form replace done"] });
+    expect(contents(project, "s.form")).toEqual(["list"]);
+    expect(contents(project, "s.done")).toEqual(["list"]);
+    expect(searched(project).nodes.map(({ line }) => line)).toContain("s[^s.done,done]");
   });
 
   it("of a cut hold what the cut can come to, and grow as the one that is cut from grows", () => {
@@ -35,8 +49,9 @@ describe("contexts", () => {
       legs: ["on x push y", "call a push y in=u", "go a push b"],
     });
     const { nodes } = searched(project);
-    expect(nodes.map(({ line }) => line)).toContain("t{~s,*u[^u,y]}");
-    expect(contents(project, "u")).toEqual(["^u y", "^u.x y", "x"]);
+    expect(nodes.map(({ line }) => line)).toContain("t{~s,*u[^u.y,y]}");
+    expect(contents(project, "u")).toEqual(["^u.y y", "x"]);
+    expect(contents(project, "u.y")).toEqual(["^u.y y", "x"]);
   });
 
   it("tell apart what is without a place that a push went back to where it was", () => {
@@ -57,6 +72,6 @@ describe("contexts", () => {
     });
     const followed = searched(project, ["f", "g", "h"]);
     expect(followed.nodes.filter(({ pending }) => !pending)).toHaveLength(3 * 8);
-    expect([...followed.contexts.keys()].sort()).toEqual(["s.a", "s.b"]);
+    expect([...followed.contexts.keys()].sort()).toEqual(["s.b", "s.c"]);
   });
 });

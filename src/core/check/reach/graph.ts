@@ -2,7 +2,7 @@ import { firstScreen, lookup, nameOf, ownersAround } from "../../model/lookup.ts
 import { once } from "../../model/once.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
 import type { Edge, Exploration, Explored } from "../system/exploration.ts";
-import { contextsIn, placeBeneath, withoutContexts } from "../system/hiding.ts";
+import { contextsIn, placeOf, withoutContexts } from "../system/hiding.ts";
 import { backwards, type Judge } from "./backwards.ts";
 import { saved, type Trust } from "./induction.ts";
 
@@ -74,13 +74,9 @@ export function graphOf(exploration: Exploration, facts = true): Graph {
 }
 
 /** The states from which some goal can be reached by ways out, what happens by itself, and Back. */
-export function canReach(
-  { project, nodes, facts }: Pick<Graph, "project" | "nodes" | "facts">,
-  trust: Trust,
-  isGoal: (node: Explored, index: number) => boolean,
-): Set<number> {
+export function canReach({ nodes, facts }: Pick<Graph, "nodes" | "facts">, trust: Trust, isGoal: (node: Explored, index: number) => boolean): Set<number> {
   const goals = nodes.flatMap((node, i) => (!node.pending && isGoal(node, i) ? [i] : []));
-  return saved(project, nodes, { serving: { back: true, facts }, goals, trust, judge: (_, edge) => (nodes[edge.to]?.followed === false ? "done" : "follow") });
+  return saved(nodes, { serving: { back: true, facts }, goals, trust, judge: (_, edge) => (nodes[edge.to]?.followed === false ? "done" : "follow") });
 }
 
 /** The states that steps, in any number, lead to another line from. */
@@ -110,15 +106,13 @@ function mayBeSameLine({ contexts }: Exploration, a: string, b: string): boolean
   const [x, y] = [contextsIn(a), contextsIn(b)];
   return x.every((context, i) => {
     const other = y[i] ?? "";
-    const [place, otherPlace] = [placeBeneath(context), placeBeneath(other)];
-    if (context === other || place === undefined || otherPlace === undefined) return true;
-    if (place !== otherPlace) return false;
+    if (context === other || `${context}${other}`.includes("/") || placeOf(context) !== placeOf(other)) return true;
     const held = new Set((contexts.get(context) ?? []).map((content) => JSON.stringify(content)));
     return (contexts.get(other) ?? []).some((content) => held.has(JSON.stringify(content)));
   });
 }
 
-function stuckStates({ nodes, abstraction }: Exploration, facts: boolean, trust: Trust): Map<number, string[]> {
+function stuckStates({ nodes }: Exploration, facts: boolean, trust: Trust): Map<number, string[]> {
   const showing = new Map<string, number[]>();
   nodes.forEach((node, i) => {
     for (const { at } of node.state.layers) {
@@ -131,7 +125,7 @@ function stuckStates({ nodes, abstraction }: Exploration, facts: boolean, trust:
   for (const [modal, open] of showing) {
     const within = new Set(open);
     const judge: Judge = (_, edge) => (within.has(edge.to) && nodes[edge.to]?.followed ? "follow" : "done");
-    const free = saved(abstraction.original, nodes, { serving: { back: true, facts }, goals: [], trust, judge, among: open });
+    const free = saved(nodes, { serving: { back: true, facts }, goals: [], trust, judge, among: open });
     for (const i of open) if (!nodes[i]?.pending && !free.has(i)) out.set(i, [...(out.get(i) ?? []), modal]);
   }
   return out;

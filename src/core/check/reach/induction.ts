@@ -1,9 +1,4 @@
-import { lookup } from "../../model/lookup.ts";
-import type { Project } from "../../model/schema.ts";
-import { branchNode, visiblePath } from "../../semantics/state.ts";
-import type { State } from "../../semantics/types.ts";
 import type { Edge, Explored } from "../system/exploration.ts";
-import { contextOf, isRest, isUnder } from "../system/hiding.ts";
 import { backwards, type Judge, type Serving } from "./backwards.ts";
 
 /**
@@ -38,19 +33,24 @@ interface Question {
 }
 
 /** The states from which a goal is reached, or a step that is done by itself, under what may be assumed. */
-export function saved(project: Project, nodes: readonly Explored[], question: Question): Set<number> {
+export function saved(nodes: readonly Explored[], question: Question): Set<number> {
   const { serving, goals, trust, judge } = question;
   const among = question.among ? [...question.among] : [...nodes.keys()];
   const reach = (from: Iterable<number>, how = judge) => backwards(nodes, serving, new Set(from), how, among);
   let surely = reach(goals);
   if (trust === "nothing" || among.every((i) => surely.has(i))) return surely;
-  const growing = growths(project, nodes);
   // What one induction has proved is sure for the next: whoever puts something on top gets to what is saved at any size.
   for (;;) {
-    const proved = reach(byInduction(nodes, surely, among, judge, (known, how) => reach(known, how), growing));
+    const proved = reach(byInduction(nodes, surely, among, judge, (known, how) => reach(known, how)));
     if (proved.size === surely.size) return surely;
     surely = proved;
   }
+}
+
+/** Whether a step puts something on top of what showed, on a stack or in a layer, so that more is hidden or less in reach than before. */
+function hidesMore(nodes: readonly Explored[], from: number, edge: Edge): boolean {
+  const [was, is] = [nodes[from], nodes[edge.to]];
+  return edge.covers || (is?.state.layers.length ?? 0) > (was?.state.layers.length ?? 0);
 }
 
 /** The greatest set that holds with what it assumes: all that a pending in it may show is in it as well. */
@@ -60,11 +60,10 @@ function byInduction(
   among: readonly number[],
   judge: Judge,
   reach: (known: Iterable<number>, judge: Judge) => Set<number>,
-  growing: (from: number, edge: Edge) => boolean,
 ): Set<number> {
   const judgeNow: Judge = (node, edge, from) => {
     const how = judge(node, edge, from);
-    return how === "follow" && !surely.has(edge.to) && growing(from, edge) ? "never" : how;
+    return how === "follow" && !surely.has(edge.to) && hidesMore(nodes, from, edge) ? "never" : how;
   };
   let assumed = among.filter((i) => nodes[i]?.pending?.beneath && !surely.has(i) && (nodes[i]?.edges.length ?? 0) > 0);
   for (;;) {
@@ -74,56 +73,4 @@ function byInduction(
     if (held.length === assumed.length) return found;
     assumed = held;
   }
-}
-
-/** Whether a step leaves more hidden beneath than there was: judged by what is to be seen of it, and taken to where that does not tell. */
-function growths(project: Project, nodes: readonly Explored[]): (from: number, edge: Edge) => boolean {
-  const known = new Map<number, Beneath>();
-  const of = (i: number): Beneath => {
-    const made = known.get(i) ?? beneathIn((nodes[i] as Explored).state);
-    known.set(i, made);
-    return made;
-  };
-  return (from, edge) => {
-    if (nodes[from]?.pending) return false;
-    const [was, is] = [of(from), of(edge.to)];
-    if (is.layers > was.layers) return true;
-    const puts = mayPut(project, edge);
-    return [...is.contexts].some(
-      ([context, top]) => !was.contexts.has(context) || (puts && top !== undefined && was.contexts.get(context) === nameIn(context)),
-    );
-  };
-}
-
-/** Whether a step may have put something on a stack: a leg that it fired pushes, or comes to that where it finds nothing to go back to. */
-function mayPut(project: Project, { event, fired }: Edge): boolean {
-  const { legs } = lookup(project);
-  return event?.do === "enter" || fired.some((id) => ["push", "return"].includes(legs.get(id)?.move?.kind ?? "") || legs.get(id)?.resumes === true);
-}
-
-interface Beneath {
-  layers: number;
-  /** By the context that lies hidden beneath: what lies on it, undefined where nothing does any more. */
-  contexts: Map<string, string | undefined>;
-}
-
-function beneathIn(state: State): Beneath {
-  const contexts = new Map<string, string | undefined>();
-  for (let branch = 0; branch <= state.layers.length; branch++)
-    for (const node of visiblePath(branchNode(state, branch))) {
-      if (isUnder(node)) contexts.set(contextOf(node), undefined);
-      if (node.kind !== "stack") continue;
-      const rest = node.items.find(isRest);
-      const top = node.items[node.items.length - 1];
-      if (rest) contexts.set(contextOf(rest), top && top !== rest ? top.at : undefined);
-    }
-  return { layers: state.layers.length, contexts };
-}
-
-/**
- * The place that a context names: `stack.place#7` is what lies beneath in a stack whose next item beneath is that place. Putting
- * something on that very place once more hides more under the same context, which a step on its level cannot be told from.
- */
-function nameIn(context: string): string | undefined {
-  return context.replace(/#\d+$/, "").split(".")[1];
 }

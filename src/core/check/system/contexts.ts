@@ -15,7 +15,7 @@ import { lookup } from "../../model/lookup.ts";
 import { closed } from "../../semantics/lanes.ts";
 import { make, makeLane } from "../../semantics/make.ts";
 import { visibleChild, withChild, withLane } from "../../semantics/state.ts";
-import type { LaneNode, Node, StackNode, State } from "../../semantics/types.ts";
+import type { LaneNode, Node, Shown, StackNode, State } from "../../semantics/types.ts";
 import { type Covered, contextOf, heldBy, hide, hideContexts, isHidden, isRest, laneOf, mapRests, restOn } from "./hiding.ts";
 import { factsKey, nodeKey, stateKey, withoutRules } from "./key.ts";
 import { beneathOf, WAITING } from "./precision.ts";
@@ -27,6 +27,8 @@ export interface HiddenState {
   state: State;
   key: string;
   left: Array<{ context: string; content: Node }>;
+  /** Something that showed is beneath something else now: more lies hidden beneath than there was. */
+  covers: boolean;
 }
 
 /** Told of what is found out later. */
@@ -84,6 +86,8 @@ export class Contexts implements KnownContexts {
   private readonly goesOn = new Map<string, Set<Cut>>();
   /** Those that may hold a screen that arrive legs lead on from. */
   private readonly arriving = new Map<string, Node[]>();
+  /** By context the places of the topmost items of the stacks that it may hold. */
+  private readonly tops = new Map<string, Set<string>>();
 
   /** By context the containers that may be somewhere in it, and the contexts that rest on it. */
   private readonly containers = new Map<string, Set<string>>();
@@ -118,8 +122,14 @@ export class Contexts implements KnownContexts {
     const full =
       missed && missed.size > 0 ? mapRests(known, (context) => (missed.get(context) ?? []).reduce((part, one) => this.without(part, one), context)) : known;
     const left: HiddenState["left"] = [];
+    let covers = false;
     this.settle();
     const state = hideContexts(this.abstraction, full, (name, content, of) => {
+      if (isUnderAnother(content)) {
+        left.push({ context: name, content });
+        return name;
+      }
+      covers ||= of.kind === "stack" || of.kind === "covered";
       const progress = mayBreak(this.abstraction, content) ? rulesKey(full) : "";
       const moment = this.abstraction.precision.contexts === "moment" ? this.moment(full, of, progress) : progress === "" ? undefined : this.numbered(progress);
       const place = moment === undefined ? name : `${name}#${moment}`;
@@ -127,7 +137,7 @@ export class Contexts implements KnownContexts {
       left.push({ context, content });
       return context;
     });
-    return { state, key: stateKey(this.abstraction.app.plan, state), left };
+    return { state, key: stateKey(this.abstraction.app.plan, state), left, covers };
   }
 
   /** The state without the entrance that waits, where that is not followed; it is noted that this one may wait. */
@@ -158,10 +168,9 @@ export class Contexts implements KnownContexts {
   }
 
   private take(context: string, content: Node) {
-    const [only, ...more] = content.kind === "stack" ? content.items : [];
-    if (only && more.length === 0 && isRest(only)) {
-      // A stack of which nothing is known but a context: all that this may hold.
-      this.flow(contextOf(only), context);
+    const other = isUnderAnother(content);
+    if (other) {
+      this.flow(contextOf(other), context);
       return;
     }
     if (!this.add(context, content)) return;
@@ -184,6 +193,7 @@ export class Contexts implements KnownContexts {
     }
     if (this.held.get(context)?.every((other) => other.at !== content.at)) this.listener.became(`another ${context}`);
     push(this.held, context, content);
+    if (content.kind === "stack") add(this.tops, context, content.items[content.items.length - 1]?.at ?? "");
     this.holdsMore(context, content);
     if (this.arrives(content)) {
       push(this.arriving, context, content);
@@ -191,6 +201,10 @@ export class Contexts implements KnownContexts {
     } else this.listener.became(`quiet ${context}`);
     this.listener.grew(context, content);
     return true;
+  }
+
+  mayEndWith(context: string, place: string): boolean {
+    return this.tops.get(context)?.has(place) ?? false;
   }
 
   /** Whether a container may be somewhere in a context. */
@@ -237,7 +251,7 @@ export class Contexts implements KnownContexts {
   private holdContent(content: Node, { context, container, lacking }: Holding) {
     if (this.mayBeIn(content, container)) {
       lacking.delete(content);
-      this.todo.push({ context, content: this.withoutIrrelevant(content, container) });
+      this.todo.push({ context, content: this.withoutIrrelevant(content, container, context) });
     } else if (!lacking.has(content)) {
       lacking.add(content);
       this.listener.became(`lacking ${context}`);
@@ -251,15 +265,21 @@ export class Contexts implements KnownContexts {
   }
 
   /**
-   * The node with a lane that shows hidden where the container can not be in it: bringing that up hides the lane anyway, so what it
-   * held makes no difference to what comes of it, and is noted here.
+   * The node as far as it tells what comes of bringing the container up. A lane that shows and can not have it is hidden by that anyway, and
+   * of the stack itself the items need not be known before they are asked for. What they are is noted here.
    */
-  private withoutIrrelevant(node: Node, container: string): Node {
-    if (this.abstraction.precision.contexts !== "place" || node.kind === "shown" || node.at === container) return node;
+  private withoutIrrelevant(node: Node, container: string, holding: string): Node {
+    if (this.abstraction.precision.contexts !== "place" || node.kind === "shown") return node;
+    if (node.at === container) {
+      if (node.kind !== "stack") return node;
+      const context = `${holding}/items`;
+      this.todo.push({ context, content: node });
+      return { ...node, items: [{ kind: "shown", at: restOn(context), args: {} }] };
+    }
     const child = visibleChild(node);
     if (!child || isHidden(child)) return node;
     if (this.mayBeIn(child, container)) {
-      const known = this.withoutIrrelevant(child, container);
+      const known = this.withoutIrrelevant(child, container, holding);
       return known === child ? node : withChild(node, known);
     }
     if (node.kind === "stack") return node;
@@ -410,6 +430,12 @@ export class Contexts implements KnownContexts {
 }
 
 const NONE: readonly Node[] = [];
+
+/** What stands for all of a stack of which nothing is known but a context: it holds all that this may hold. Undefined for other nodes. */
+function isUnderAnother(content: Node): Shown | undefined {
+  const [only, ...more] = content.kind === "stack" ? content.items : [];
+  return only && more.length === 0 && isRest(only) ? only : undefined;
+}
 
 function add<T>(map: Map<string, Set<T>>, key: string, value: T) {
   const set = map.get(key);

@@ -20,6 +20,8 @@ export interface Edge {
   outcome: Outcome["outcome"];
   /** A stack has more on it than before, so that the state line is another one even where the state is the same. */
   grew: boolean;
+  /** More lies hidden beneath than there was: on a stack, or beneath a layer. */
+  covers: boolean;
   /** What is uncovered is as it is made when first visited; undefined where nothing does, or it is not said yet what. */
   asMade: boolean | undefined;
   why: string | undefined;

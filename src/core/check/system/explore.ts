@@ -203,7 +203,8 @@ class Search {
   }
 
   /** The number of a state that was reached; what was hidden in it is noted. */
-  private enter({ state, key, left }: HiddenState, from: Explored["from"]): number {
+  private enter({ state, key, left, covers }: HiddenState, from: Explored["from"]): number {
+    if (from) from.edge.covers = covers;
     for (const { context, content } of left) this.contexts.note(context, content);
     const known = this.byKey.get(key);
     if (known !== undefined) return known;

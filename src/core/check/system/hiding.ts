@@ -72,10 +72,21 @@ export function contextsIn(line: string): string[] {
   return [...line.matchAll(NAMES)].map(([text]) => text.slice(1));
 }
 
-/** The place that is known to lie next beneath in a stack, by the name of its context; undefined where the name does not say it. */
-export function placeBeneath(context: string): string | undefined {
-  if (context.includes("/")) return undefined;
-  return context.replace(/#\d+$/, "").split(".")[1];
+/** What the name of a context says beside its place: the moment at which it came about, and what was cut from it or is not in it. */
+function suffixOf(context: string): string {
+  const at = context.search(/[#/]/);
+  return at < 0 ? "" : context.slice(at);
+}
+
+/** What stays of the suffix where another item comes to lie on a context: all of it, or where contexts are known by their place what they were and are without. */
+function keptSuffix({ precision }: Hiding, context: string): string {
+  const suffix = suffixOf(context);
+  return precision.contexts === "moment" ? suffix : suffix.replace(/\/(?!no ).*$/, "");
+}
+
+/** The name of a context without its suffix. */
+export function placeOf(context: string): string {
+  return context.slice(0, context.length - suffixOf(context).length);
 }
 
 /** What it takes to know what is hidden. */
@@ -118,11 +129,12 @@ export function hide(abstraction: Hiding, node: Node, left: Left = (name) => nam
       return node;
     case "stack": {
       const items = hideAll(abstraction, node.items, left);
-      const same = items === node.items;
       const beneath = items[items.length - 2];
-      if (!beneath || (items.length === 2 && isRest(beneath))) return same ? node : { ...node, items };
+      const top = items[items.length - 1] as Node;
+      const name = `${node.at}.${top.at}${beneath && isRest(beneath) ? keptSuffix(abstraction, contextOf(beneath)) : ""}`;
+      if (!beneath || (items.length === 2 && isRest(beneath) && contextOf(beneath) === name)) return items === node.items ? node : { ...node, items };
       const rest: StackNode = { ...node, items: items.slice(0, -1) };
-      return { ...node, items: [{ kind: "shown", at: REST + left(`${node.at}.${beneath.at}`, rest, node), args: {} }, items[items.length - 1] as Node] };
+      return { ...node, items: [{ kind: "shown", at: restOn(left(items.length === 2 ? name : `${node.at}.${top.at}`, rest, node)), args: {} }, top] };
     }
     case "tabs":
     case "drawer":

@@ -1,6 +1,6 @@
 import { sameValue } from "../../model/json.ts";
 import type { Node, StackNode, State } from "../../semantics/types.ts";
-import { contextOf, isHidden, isRest, placeBeneath } from "./hiding.ts";
+import { contextOf, isHidden, isRest } from "./hiding.ts";
 import { missingOn } from "./key.ts";
 import { isFact, visitsOf, WAITING } from "./precision.ts";
 import type { Abstraction } from "./types.ts";
@@ -50,8 +50,7 @@ function stackFits(abstraction: Abstraction, abstract: StackNode, concrete: Stac
   const known = rest ? abstract.items.slice(1) : abstract.items;
   const beneath = concrete.items.length - known.length;
   if (rest ? beneath < 1 : beneath !== 0) return false;
-  const place = rest && placeBeneath(contextOf(rest));
-  if (place !== undefined && concrete.items[beneath - 1]?.at !== place) return false;
+  if (rest && abstraction.contexts?.mayEndWith(contextOf(rest), concrete.items[beneath - 1]?.at ?? "") === false) return false;
   return known.every((item, i) => fits(abstraction, item, concrete.items[beneath + i] as Node));
 }
 

@@ -23,6 +23,7 @@ export function noEdge(): Edge {
     to: 0,
     outcome: "moved",
     grew: false,
+    covers: false,
     asMade: undefined,
     why: undefined,
     fired: NOTHING,

@@ -75,6 +75,8 @@ export interface KnownContexts {
   contents(context: string): readonly Node[];
   /** Those of them whose screen arrive legs lead on from. */
   contentsArriving(context: string): readonly Node[];
+  /** Whether one of the stacks that a context may hold has a place on top. */
+  mayEndWith(context: string, place: string): boolean;
   /** What cutting the stacks that a context may hold comes to. */
   cut(context: string, key: string, stop: Stop): Cut;
   /** The contents of a context in which a container may be, as far as they tell what comes of bringing it up. */
