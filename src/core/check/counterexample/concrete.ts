@@ -73,10 +73,8 @@ const makeSureWays = (exploration: Exploration) => {
   let known: ConcreteWays | undefined;
   return () => {
     if (!known) {
-      const { nodes } = exploration;
-      const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
       const reached = new Map<number, By>();
-      for (const { at, by } of shortestWays(nodes, roots, (edge) => 1 + ASSUMPTION * assumptionsIn(edge))) reached.set(at, by);
+      for (const { at, by } of shortestWays(exploration, (edge) => 1 + ASSUMPTION * assumptionsIn(edge))) reached.set(at, by);
       known = new ConcreteWays(exploration, (at) => reached.get(at));
     }
     return known;

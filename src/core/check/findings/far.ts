@@ -1,6 +1,7 @@
 import { nameOf } from "../../model/lookup.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
 import { ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
+import { walkAfterSetting } from "../counterexample/replayed.ts";
 import type { Candidate } from "../reach/graph.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { ASSUMPTION, assumptionsIn, type Reached, shortestWays } from "../system/ways.ts";
@@ -19,20 +20,14 @@ export const FAR = 5;
 
 /** Screens that take more than the limit of taps to reach from launch, by the shortest way, which is the walk. */
 export function farScreens(exploration: Exploration, ways: TapWays): Candidate[] {
-  const { nodes } = exploration;
   const project = exploration.abstraction.original;
   const name = (id: string) => `"${nameOf(project, id)}"`;
-  const best = new Map<string, Reached>();
-  for (const reached of ways.reached.values()) {
-    const screen = nodes[reached.at]?.screen ?? "";
-    const known = best.get(screen);
-    if (!known || reached.cost < known.cost) best.set(screen, reached);
-  }
   return project.screens.flatMap((screen) => {
-    const reached = best.get(screen.id);
+    const reached = ways.nearest.get(screen.id);
     const count = reached ? tapsIn(reached) : 0;
     if (!reached || count <= FAR) return [];
-    const walk = ways.walks.walk(reached.at) ?? concreteWays(exploration).walk(reached.at);
+    const walk =
+      ways.walks.walk(reached.at) ?? concreteWays(exploration).walk(reached.at) ?? walkAfterSetting(exploration, [reached.at], ways.walks, ways.isAsShort);
     return [{ subjects: [screen.id], message: `${name(screen.id)} is ${count} taps from launch by the shortest way.`, at: [{ node: reached.at }], walk }];
   });
 }
@@ -40,6 +35,10 @@ export function farScreens(exploration: Exploration, ways: TapWays): Candidate[]
 /** The ways of the fewest taps, and of those of the fewest events, to all states that launches lead to. */
 export interface TapWays {
   reached: ReadonlyMap<number, Reached>;
+  /** By screen the state of it that takes the fewest. */
+  nearest: ReadonlyMap<string, Reached>;
+  /** The states by which it is known how many taps a screen takes, or that it is not far: of each screen the nearest, and others as near. */
+  ends: readonly number[];
   walks: ConcreteWays;
   /** Whether a walk to a state takes no more taps than its way, or not so many that the screen would be far. */
   isAsShort: (walk: readonly NavEvent[], node: number) => boolean;
@@ -55,22 +54,30 @@ function tapsIn({ cost }: Reached): number {
 
 export function tapWays(exploration: Exploration): TapWays {
   const { nodes, abstraction } = exploration;
-  const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
   const costOf = tapsOf(abstraction.original);
   const reached = new Map<number, Reached>();
-  for (const way of shortestWays(nodes, roots, costOf)) reached.set(way.at, way);
+  const nearest = new Map<string, Reached>();
+  for (const way of shortestWays(exploration, costOf)) {
+    reached.set(way.at, way);
+    const screen = nodes[way.at]?.screen ?? "";
+    const known = nearest.get(screen);
+    if (!known || way.cost < known.cost) nearest.set(screen, way);
+  }
   const sure = new Map<number, Reached>();
   const surely = (edge: Edge) => {
     const cost = costOf(edge);
     return cost === undefined ? undefined : cost + ASSUMPTION * assumptionsIn(edge);
   };
-  for (const way of shortestWays(nodes, roots, surely)) sure.set(way.at, way);
+  for (const way of shortestWays(exploration, surely)) sure.set(way.at, way);
   const others = new ConcreteWays(exploration, (at) => sure.get(at)?.by);
   // Another way will do if it takes no more taps, or not so many that the screen would be far.
   const limit = (at: number) => Math.max(FAR, tapsIn(reached.get(at) as Reached));
   const isTap = tapEvents(abstraction.original);
+  const isNear = (way: Reached) => tapsIn(way) <= Math.max(FAR, tapsIn(nearest.get(nodes[way.at]?.screen ?? "") ?? way));
   return {
     reached,
+    nearest,
+    ends: [...reached.values()].filter(isNear).map(({ at }) => at),
     walks: new ConcreteWays(
       exploration,
       (at) => reached.get(at)?.by,

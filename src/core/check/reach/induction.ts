@@ -49,6 +49,7 @@ export function saved(nodes: readonly Explored[], question: Question): Set<numbe
 
 /** Whether a step puts something on top of what showed, on a stack or in a layer, so that more is hidden or less in reach than before. */
 function hidesMore(nodes: readonly Explored[], from: number, edge: Edge): boolean {
+  if (edge.way === "reveal") return false;
   const [was, is] = [nodes[from], nodes[edge.to]];
   return edge.covers || (is?.state.layers.length ?? 0) > (was?.state.layers.length ?? 0);
 }

@@ -1,6 +1,6 @@
 import type { Project } from "../../model/schema.ts";
 import { type ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
-import { type Serves, unconfirmedPlaces } from "../counterexample/replayed.ts";
+import { nearestFirst, type Serves, unconfirmedPlaces } from "../counterexample/replayed.ts";
 import type { Finding } from "../finding.ts";
 import { documentFindings, FINDINGS } from "../findings/all.ts";
 import { far, farScreens, tapWays } from "../findings/far.ts";
@@ -139,7 +139,7 @@ function exploreAll(
     const launched = (exploration: Exploration) => {
       if (!distant) return true;
       const ways = tapWays(exploration);
-      replay(exploration, ways.reached.keys(), ways.walks, ways.isAsShort);
+      replay(exploration, ways.ends, ways.walks, ways.isAsShort);
       found.push({ exploration: { ...exploration, widths }, candidates: farScreens(exploration, ways) });
       return true;
     };
@@ -149,11 +149,6 @@ function exploreAll(
     if (!exploration.complete && (precision.apart || precision.whole)) break;
   }
   return { explorations, far: found };
-}
-
-/** The states of a search, the nearest first. */
-function nearestFirst({ nodes }: Exploration): number[] {
-  return [...nodes.keys()].sort((a, b) => (nodes[a]?.distance ?? 0) - (nodes[b]?.distance ?? 0));
 }
 
 /** What is found of one code and would not be if the facts that are not followed turned out as the user would choose, with those facts. */

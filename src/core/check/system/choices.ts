@@ -74,6 +74,12 @@ export function factAsked({ question }: Choice): string | undefined {
   return question.startsWith(FACT_QUESTION) ? question.slice(FACT_QUESTION.length).split(" ")[0] : undefined;
 }
 
+/** The same, where the fact is asked for as it was before the event; undefined also where a leg may have set it since. */
+export function factAtFirst(question: string): string | undefined {
+  const [fact, version] = question.startsWith(FACT_QUESTION) ? question.slice(FACT_QUESTION.length).split(" ") : [];
+  return version === "0" ? fact : undefined;
+}
+
 /** How a question begins that asks for a fact from outside. */
 export const OUTSIDE_QUESTION = "fact.";
 

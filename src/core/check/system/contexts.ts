@@ -35,6 +35,8 @@ export interface HiddenState {
 export interface Listener {
   /** A context may hold something more. */
   grew(context: string, content: Node): void;
+  /** Part of what is hidden is known by itself. */
+  apart(whole: Node, part: Node): void;
   /** Something is so for the first time: that another entrance may wait, or `missed`, `found`, `lacking`, `arriving`, `quiet` (not arriving), `another` (kind of place) or `holds`, and of which context. */
   became(what: string): void;
 }
@@ -251,7 +253,7 @@ export class Contexts implements KnownContexts {
   private holdContent(content: Node, { context, container, lacking }: Holding) {
     if (this.mayBeIn(content, container)) {
       lacking.delete(content);
-      this.todo.push({ context, content: this.withoutIrrelevant(content, container, context) });
+      this.todo.push({ context, content: this.withoutIrrelevant(content, container, context, content) });
     } else if (!lacking.has(content)) {
       lacking.add(content);
       this.listener.became(`lacking ${context}`);
@@ -268,18 +270,19 @@ export class Contexts implements KnownContexts {
    * The node as far as it tells what comes of bringing the container up. A lane that shows and can not have it is hidden by that anyway, and
    * of the stack itself the items need not be known before they are asked for. What they are is noted here.
    */
-  private withoutIrrelevant(node: Node, container: string, holding: string): Node {
+  private withoutIrrelevant(node: Node, container: string, holding: string, whole: Node): Node {
     if (this.abstraction.precision.contexts !== "place" || node.kind === "shown") return node;
     if (node.at === container) {
       if (node.kind !== "stack") return node;
       const context = `${holding}/items`;
       this.todo.push({ context, content: node });
+      this.listener.apart(whole, node);
       return { ...node, items: [{ kind: "shown", at: restOn(context), args: {} }] };
     }
     const child = visibleChild(node);
     if (!child || isHidden(child)) return node;
     if (this.mayBeIn(child, container)) {
-      const known = this.withoutIrrelevant(child, container, holding);
+      const known = this.withoutIrrelevant(child, container, holding, whole);
       return known === child ? node : withChild(node, known);
     }
     if (node.kind === "stack") return node;
@@ -288,6 +291,7 @@ export class Contexts implements KnownContexts {
       return name;
     });
     this.todo.push({ context: node.active, content: hidden });
+    this.listener.apart(whole, hidden);
     return closed({ ...node, lanes: withLane(node.lanes, node.active, { kind: "shown", at: laneOf(node.active), args: {} }) });
   }
 
@@ -324,7 +328,9 @@ export class Contexts implements KnownContexts {
     const [lowest] = items;
     const found = stop === "lowest" ? 0 : items.findLastIndex((item) => !isRest(item) && stop(item));
     if (found >= 0 && !(stop === "lowest" && lowest && isRest(lowest))) {
-      this.todo.push({ context: into.context, content: { ...content, items: items.slice(0, found + 1) } });
+      const cut = found === items.length - 1 ? content : { ...content, items: items.slice(0, found + 1) };
+      this.todo.push({ context: into.context, content: cut });
+      if (cut !== content) this.listener.apart(content, cut);
     } else if (lowest && isRest(lowest)) {
       const on = this.cutOf(contextOf(lowest), key, stop);
       if (on === into) return;

@@ -22,6 +22,10 @@ export interface Edge {
   grew: boolean;
   /** More lies hidden beneath than there was: on a stack, or beneath a layer. */
   covers: boolean;
+  /** Numbers of what it left hidden, as far as that is not as it is made when first visited. */
+  leaves: readonly number[];
+  /** The number of what it shows again, where some step left that: a way that shows it comes after a way that left it. */
+  shows: number | undefined;
   /** What is uncovered is as it is made when first visited; undefined where nothing does, or it is not said yet what. */
   asMade: boolean | undefined;
   why: string | undefined;
@@ -68,4 +72,6 @@ export interface Exploration {
   complete: boolean;
   /** What each context may hold. */
   contexts: ReadonlyMap<string, readonly Node[]>;
+  /** By the number of what was left hidden those of its parts that came to be hidden by themselves. */
+  parts: ReadonlyMap<number, readonly number[]>;
 }

@@ -8,7 +8,7 @@ import { arrives, noRests } from "./abstraction.ts";
 import { isShowing } from "./choices.ts";
 import { Contexts, type HiddenState } from "./contexts.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
-import { isHidden, isUnder, pendingIn, revealed } from "./hiding.ts";
+import { isHidden, isUnder, pendingIn, revealed, withoutParts } from "./hiding.ts";
 import { factsKey } from "./key.ts";
 import { withProgress, withRevealed } from "./ruled.ts";
 import { events, noEdge, run, type Step, startEvents, stepName, watched } from "./steps.ts";
@@ -54,6 +54,9 @@ class Search {
   private readonly showing = new Map<string, number[]>();
   private readonly contexts: Contexts;
   private readonly starts = new Map<string, Edge[]>();
+  /** What was left hidden, numbered, and its parts. */
+  private readonly numbers = new Map<string, number>();
+  private readonly parts = new Map<number, number[]>();
   private readonly out: Exploration;
   private queue: Task[] = [];
   private done = 0;
@@ -64,11 +67,14 @@ class Search {
     width: Width,
     private readonly most: number,
   ) {
-    this.contexts = new Contexts(abstraction, { grew: (context, content) => this.grew(context, content), became: (what) => this.became(what) }, (content) =>
-      arrives(abstraction.app.plan, content),
-    );
+    const listener = {
+      grew: (context: string, content: Node) => this.grew(context, content),
+      apart: (whole: Node, part: Node) => this.apart(whole, part),
+      became: (what: string) => this.became(what),
+    };
+    this.contexts = new Contexts(abstraction, listener, (content) => arrives(abstraction.app.plan, content));
     abstraction.contexts = this.contexts;
-    this.out = { abstraction, width, widths: [width], nodes: [], launches: [], complete: true, contexts: this.contexts.all() };
+    this.out = { abstraction, width, widths: [width], nodes: [], launches: [], complete: true, contexts: this.contexts.all(), parts: this.parts };
   }
 
   run({ stop = () => false, entrances = true, launched = () => true }: ExploreOptions): Exploration {
@@ -103,8 +109,7 @@ class Search {
   /** Finds by which step each state is reached first, now that all steps are known. */
   private shortest() {
     const { nodes } = this.out;
-    const roots = nodes.flatMap((node, i) => (node.launched ? [i] : []));
-    for (const { at, cost, by } of shortestWays(nodes, roots, () => 1)) {
+    for (const { at, cost, by } of shortestWays(this.out, () => 1)) {
       const node = nodes[at] as Explored;
       node.distance = cost;
       if (by) node.from = by;
@@ -119,7 +124,7 @@ class Search {
       const edge = { ...noEdge(), ...result.seen, choices };
       if (outcome === "refused") Object.assign(edge, { outcome, why: "redirect-loop" });
       if (this.out.nodes.length === 0 || outcome !== "refused")
-        edge.to = this.enter(this.contexts.hide(withProgress(this.abstraction, undefined, outcome === "refused" ? noEdge() : edge, state)), undefined);
+        edge.to = this.enter(this.contexts.hide(withProgress(this.abstraction, undefined, outcome === "refused" ? noEdge() : edge, state)), edge);
       const node = this.out.nodes[edge.to];
       if (node && !node.launched) node.launched = choices;
       this.out.launches.push(edge);
@@ -186,7 +191,7 @@ class Search {
     for (const { edge, state, missed } of results) {
       const shown = edge.choices.find(({ question }) => isShowing(question))?.answer as Node | undefined;
       if (shown && !isHidden(shown)) edge.asMade = this.contexts.isAsMade(shown);
-      edge.to = state === undefined ? at : this.enter(this.contexts.hide(withProgress(abstraction, node.state, edge, state), missed), { node: at, edge });
+      edge.to = state === undefined ? at : this.enter(this.contexts.hide(withProgress(abstraction, node.state, edge, state), missed), edge, at);
       node.edges.push(edge);
     }
   }
@@ -197,20 +202,24 @@ class Search {
     const { plan } = this.abstraction.app;
     // What an arrive leg leads on from at once was seen to when it came to light; a branch that is uncovered does not arrive.
     if (!isUnder(branchNode(node.state, branch)) && arrives(plan, content)) return;
-    const edge: Edge = { ...noEdge(), way: "reveal", asMade: this.contexts.isAsMade(content) };
-    edge.to = this.enter(this.contexts.hide(withRevealed(this.abstraction, revealed(node.state, branch, content))), { node: at, edge });
+    const asMade = this.contexts.isAsMade(content);
+    const edge: Edge = { ...noEdge(), way: "reveal", asMade, shows: asMade ? undefined : this.numberOf(content) };
+    edge.to = this.enter(this.contexts.hide(withRevealed(this.abstraction, revealed(node.state, branch, content))), edge, at);
     node.edges.push(edge);
   }
 
-  /** The number of a state that was reached; what was hidden in it is noted. */
-  private enter({ state, key, left, covers }: HiddenState, from: Explored["from"]): number {
-    if (from) from.edge.covers = covers;
+  /** The number of a state that a step reaches; what was hidden in it is noted. */
+  private enter({ state, key, left, covers }: HiddenState, edge: Edge, node?: number): number {
+    edge.covers = covers;
+    const leaves = left.filter(({ content }) => !this.contexts.isAsMade(content)).map(({ content }) => this.numberOf(content));
+    if (leaves.length > 0) edge.leaves = leaves;
     for (const { context, content } of left) this.contexts.note(context, content);
     const known = this.byKey.get(key);
     if (known !== undefined) return known;
     const { app } = this.abstraction;
     const { nodes } = this.out;
-    const distance = from ? (nodes[from.node]?.distance ?? 0) + (from.edge.way === "reveal" ? 0 : 1) : 0;
+    const from = node === undefined ? undefined : { node, edge };
+    const distance = from ? (nodes[from.node]?.distance ?? 0) + (edge.way === "reveal" ? 0 : 1) : 0;
     this.byKey.set(key, nodes.length);
     this.queue.push({ at: nodes.length });
     nodes.push({
@@ -225,6 +234,21 @@ class Search {
       followed: false,
     });
     return nodes.length - 1;
+  }
+
+  /** A number for what is hidden, whatever the names of the contexts in it say beside their places. */
+  private numberOf(content: Node): number {
+    const text = withoutParts(this.contexts.textOf(content));
+    const number = this.numbers.get(text) ?? this.numbers.size;
+    this.numbers.set(text, number);
+    return number;
+  }
+
+  private apart(whole: Node, part: Node) {
+    const [from, to] = [this.numberOf(whole), this.numberOf(part)];
+    const known = this.parts.get(from);
+    if (!known) this.parts.set(from, [to]);
+    else if (!known.includes(to)) known.push(to);
   }
 
   private grew(context: string, content: Node) {

@@ -24,6 +24,8 @@ export function noEdge(): Edge {
     outcome: "moved",
     grew: false,
     covers: false,
+    leaves: NOTHING,
+    shows: undefined,
     asMade: undefined,
     why: undefined,
     fired: NOTHING,

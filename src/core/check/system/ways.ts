@@ -1,5 +1,10 @@
-import { factAsked } from "./choices.ts";
-import type { Edge, Explored } from "./exploration.ts";
+import { sameValue } from "../../model/json.ts";
+import { lookup } from "../../model/lookup.ts";
+import { once } from "../../model/once.ts";
+import type { Fact } from "../../model/schema.ts";
+import { planOf } from "../../plan/planOf.ts";
+import { factAsked, factAtFirst } from "./choices.ts";
+import type { Edge, Exploration } from "./exploration.ts";
 import { WAITING } from "./precision.ts";
 
 /** One state as it is reached by the cheapest way: the cost of the way, and its last step. */
@@ -31,31 +36,136 @@ export function assumptionsIn({ choices }: Edge): number {
 }
 
 /**
- * The cheapest ways from some states to all others, after Dijkstra (1959). `costOf` prices a step, undefined
- * forbidding it. A lane that shows as it is made costs nothing; one that shows what some other
- * way left in it is a detour, taken only where there is no way without.
+ * The cheapest ways from the launches to all states, after Dijkstra (1959). `costOf` prices a step, undefined forbidding it. A lane that
+ * shows as it is made costs nothing; one that shows what some other way left in it is a detour, taken only where there is no way without.
+ *
+ * What is shown again must have been left there first, and a value that is not followed must have been set: such a step costs at least what
+ * the cheapest one does that brings it about. So nobody gets deep into an app by putting something on its first screen and taking it off
+ * again (the cheapest derivation in a grammar whose costs never fall, Knuth 1977). The cost of such a way is a bound and not exact, since what
+ * brings it about need not be on it.
  */
-export function* shortestWays(nodes: readonly Explored[], roots: readonly number[], costOf: (edge: Edge) => number | undefined): Iterable<Reached> {
+export function* shortestWays(exploration: Exploration, costOf: (edge: Edge) => number | undefined): Iterable<Reached> {
+  const { nodes, launches, parts } = exploration;
+  const { needs, brings } = once(exploration, conditionsOf);
   const known = new Set<number>();
-  const waiting = new Map<number, Reached[]>([[0, roots.map((at) => ({ at, cost: 0, by: undefined }))]]);
-  while (waiting.size > 0) {
-    const price = Math.min(...waiting.keys());
-    const now = waiting.get(price) ?? [];
-    waiting.delete(price);
-    for (let i = 0; i < now.length; i++) {
-      const reached = now[i] as Reached;
-      if (known.has(reached.at)) continue;
+  const queue = new Queue();
+  // What has been brought about so far, and the steps that wait for something else to be.
+  const brought = new Map<number, number>();
+  const waiting = new Map<number, Waiting[]>();
+  const enter = (next: Waiting) => {
+    let { cost } = next;
+    for (const need of needs(next.by.edge)) {
+      const since = brought.get(need);
+      if (since === undefined) {
+        const others = waiting.get(need);
+        if (others) others.push(next);
+        else waiting.set(need, [next]);
+        return;
+      }
+      cost = Math.max(cost, since + next.step);
+    }
+    queue.add({ ...next, cost }, next.price);
+  };
+  const bring = (what: number, cost: number, price: number) => {
+    if (brought.has(what)) return;
+    brought.set(what, cost);
+    const steps = waiting.get(what) ?? [];
+    waiting.delete(what);
+    for (const next of steps) enter({ ...next, price: Math.max(next.price, price + next.step) });
+    for (const part of parts.get(what) ?? []) bring(part, cost, price);
+  };
+  for (const edge of launches) for (const what of brings(edge)) bring(what, 0, 0);
+  nodes.forEach((node, at) => {
+    if (node.launched) queue.add({ at, cost: 0, by: undefined }, 0);
+  });
+  for (;;) {
+    const [price, reached] = queue.take() ?? [0, undefined];
+    if (!reached) {
+      // Whatever is still waited for is brought about by steps that are forbidden here.
+      const [what] = waiting.keys();
+      if (what === undefined) return;
+      bring(what, 0, 0);
+    } else if (reached.at < 0) bring(-1 - reached.at, reached.cost, price);
+    else if (!known.has(reached.at)) {
       known.add(reached.at);
       yield reached;
       for (const edge of nodes[reached.at]?.edges ?? []) {
-        const step = edge.outcome === "moved" && !known.has(edge.to) ? (edge.way === "reveal" ? 0 : costOf(edge)) : undefined;
+        const step = edge.outcome !== "moved" ? undefined : edge.way === "reveal" ? 0 : costOf(edge);
         if (step === undefined) continue;
-        const next: Reached = { at: edge.to, cost: reached.cost + step, by: { node: reached.at, edge } };
-        const total = price + step + (showsWhatWasLeft(edge) ? DETOUR : 0);
-        if (total === price) now.push(next);
-        else if (waiting.has(total)) waiting.get(total)?.push(next);
-        else waiting.set(total, [next]);
+        const cost = reached.cost + step;
+        for (const what of brings(edge)) if (!brought.has(what)) queue.add({ at: -1 - what, cost, by: undefined }, price + step);
+        if (!known.has(edge.to)) enter({ at: edge.to, cost, by: { node: reached.at, edge }, step, price: price + step + (showsWhatWasLeft(edge) ? DETOUR : 0) });
       }
     }
+  }
+}
+
+/** What steps need to have been brought about before, and what they bring about: something left hidden, by its number, or a value of a fact that is not followed. */
+function conditionsOf({ abstraction: { original } }: Exploration) {
+  const values = new Map<string, number>();
+  const numberOf = (fact: string, value: unknown) => {
+    const name = `${fact} ${JSON.stringify(value)}`;
+    const number = values.get(name) ?? VALUES + values.size;
+    values.set(name, number);
+    return number;
+  };
+  const { facts } = lookup(original);
+  const sets = new Map(
+    [...planOf(original).legs].map(([id, { set }]) => [
+      id,
+      set.flatMap(({ fact, value: { tree } }) => (tree[0] === "value" ? [tree[1]] : valuesOf(facts.get(fact))).map((value) => numberOf(fact, value))),
+    ]),
+  );
+  return {
+    needs: ({ shows, choices }: Edge): readonly number[] => {
+      const asked = choices.flatMap(({ question, answer }) => {
+        const fact = facts.get(factAtFirst(question) ?? "");
+        return fact && !sameValue(fact.initial, answer) ? [numberOf(fact.id, answer)] : [];
+      });
+      return shows === undefined ? asked : [...asked, shows];
+    },
+    brings: ({ leaves, fired }: Edge): readonly number[] => {
+      const set = fired.flatMap((id) => sets.get(id) ?? []);
+      return set.length > 0 ? [...leaves, ...set] : leaves;
+    },
+  };
+}
+
+/** Numbers from here on are of values; what was left hidden has lower ones. */
+const VALUES = 1_000_000_000;
+
+const valuesOf = (fact: Fact | undefined): readonly unknown[] => (fact?.type === "choice" ? (fact.values ?? []) : [true, false]);
+
+/** A step that is taken as soon as what it needs has been brought about. */
+interface Waiting extends Reached {
+  by: { node: number; edge: Edge };
+  /** What the step itself costs, and what the way does with its detours. */
+  step: number;
+  price: number;
+}
+
+/** What is reached, the cheapest first, and of the same price what came first. */
+class Queue {
+  private readonly byPrice = new Map<number, Reached[]>();
+  private now: Reached[] = [];
+  private price = 0;
+  private done = 0;
+
+  add(reached: Reached, price: number) {
+    if (price === this.price) this.now.push(reached);
+    else if (this.byPrice.has(price)) this.byPrice.get(price)?.push(reached);
+    else this.byPrice.set(price, [reached]);
+  }
+
+  take(): [price: number, reached: Reached] | undefined {
+    if (this.done === this.now.length) {
+      if (this.byPrice.size === 0) return undefined;
+      this.price = Math.min(...this.byPrice.keys());
+      this.now = this.byPrice.get(this.price) ?? [];
+      this.byPrice.delete(this.price);
+      this.done = 0;
+    }
+    const reached = this.now[this.done++] as Reached;
+    return [this.price, reached];
   }
 }
