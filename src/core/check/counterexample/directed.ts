@@ -250,7 +250,7 @@ class Finder {
   constructor(private readonly exploration: Exploration) {
     exploration.nodes.forEach(({ key, pending }, i) => {
       if (pending) return;
-      const name = withoutParts(withoutRules(key));
+      const name = placed(withoutRules(key));
       const known = this.byKey.get(name);
       if (known) known.push(i);
       else this.byKey.set(name, [i]);
@@ -258,11 +258,14 @@ class Finder {
   }
 
   nodesOf(state: State): readonly number[] {
-    const made = this.known.get(state) ?? this.byKey.get(withoutParts(keyOf(this.exploration.abstraction, state))) ?? [];
+    const made = this.known.get(state) ?? this.byKey.get(placed(keyOf(this.exploration.abstraction, state))) ?? [];
     this.known.set(state, made);
     return made;
   }
 }
+
+/** A key with contexts known by their place alone, and by the item that lies on them where they are all that a stack may hold. */
+const placed = (key: string) => withoutParts(key).replace(/\^(\w+),(\w+)/g, "^$1.$2,$2");
 
 /** The states of a search that a concrete one may be. */
 export function nodesOf(exploration: Exploration, state: State): readonly number[] {

@@ -1,7 +1,6 @@
 import { nameOf } from "../../model/lookup.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
 import { ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
-import { walkAfterSetting } from "../counterexample/replayed.ts";
 import type { Candidate } from "../reach/graph.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { ASSUMPTION, assumptionsIn, type Reached, shortestWays } from "../system/ways.ts";
@@ -26,8 +25,7 @@ export function farScreens(exploration: Exploration, ways: TapWays): Candidate[]
     const reached = ways.nearest.get(screen.id);
     const count = reached ? tapsIn(reached) : 0;
     if (!reached || count <= FAR) return [];
-    const walk =
-      ways.walks.walk(reached.at) ?? concreteWays(exploration).walk(reached.at) ?? walkAfterSetting(exploration, [reached.at], ways.walks, ways.isAsShort);
+    const walk = ways.walks.walk(reached.at) ?? concreteWays(exploration).walk(reached.at);
     return [{ subjects: [screen.id], message: `${name(screen.id)} is ${count} taps from launch by the shortest way.`, at: [{ node: reached.at }], walk }];
   });
 }

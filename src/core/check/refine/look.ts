@@ -11,7 +11,8 @@ import { abstractionOf } from "../system/abstraction.ts";
 import { factAsked } from "../system/choices.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { explore } from "../system/explore.ts";
-import { inWords, type Precision } from "../system/precision.ts";
+import { followed } from "../system/followed.ts";
+import { inWords, isFact, type Precision } from "../system/precision.ts";
 import { widthClasses } from "../system/widths.ts";
 import { behaviourFindings, type FoundIn } from "./evidence.ts";
 
@@ -131,24 +132,50 @@ function exploreAll(
   for (const widths of widthClasses(project)) {
     const abstraction = abstractionOf(project, precision);
     const known = new Set<string>();
-    const replay = (exploration: Exploration, ends: Iterable<number>, walks: ConcreteWays, serves?: Serves) => {
-      if (abstraction.closest || !exploration.complete || !distant) return;
-      for (const { place, edges } of unconfirmedPlaces(exploration, known, ends, walks, serves)) unsure.set(MET + place, new Set(edges.flatMap(factsIn)));
-    };
+    const isReplayed = (exploration: Exploration) => !abstraction.closest && exploration.complete && distant;
     // Ways from launch are looked for now, because the search goes on and finds shorter ones by entrances.
     const launched = (exploration: Exploration) => {
       if (!distant) return true;
-      const ways = tapWays(exploration);
-      replay(exploration, ways.ends, ways.walks, ways.isAsShort);
-      found.push({ exploration: { ...exploration, widths }, candidates: farScreens(exploration, ways) });
+      const met = isReplayed(exploration) ? metBy(exploration, known, tapWays, unsure) : { exploration, ways: tapWays(exploration) };
+      found.push({ exploration: { ...met.exploration, widths }, candidates: farScreens(met.exploration, met.ways) });
       return true;
     };
     const exploration = { ...explore(abstraction, widths[0] ?? "narrow", { ...(states === undefined ? {} : { states }), stop, launched }), widths };
-    replay(exploration, nearestFirst(exploration), concreteWays(exploration));
+    if (isReplayed(exploration)) metBy(exploration, known, allWays, unsure);
     explorations.push(exploration);
     if (!exploration.complete && (precision.apart || precision.whole)) break;
   }
   return { explorations, far: found };
+}
+
+/** Ways that places are met by: the walks along them, where they end, and which other walks would do. */
+interface Ways {
+  walks: ConcreteWays;
+  ends: Iterable<number>;
+  isAsShort?: Serves;
+}
+
+const allWays = (exploration: Exploration): Ways => ({ walks: concreteWays(exploration), ends: nearestFirst(exploration) });
+
+/**
+ * Notes as unsure what was met and does not replay. Where that rests on facts which are not followed, they are, along the steps that the
+ * search knows; given is the search that tells most.
+ */
+function metBy<T extends Ways>(
+  exploration: Exploration,
+  known: Set<string>,
+  waysOf: (exploration: Exploration) => T,
+  unsure: Map<string, ReadonlySet<string>>,
+): { exploration: Exploration; ways: T } {
+  const ways = waysOf(exploration);
+  const lost = unconfirmedPlaces(exploration, known, ways.ends, ways.walks, ways.isAsShort);
+  const rests = lost.map(({ place, edges }) => ({ place, facts: new Set(edges.flatMap(factsIn)) }));
+  const facts = new Set(rests.flatMap((one) => [...one.facts]).filter(isFact));
+  const closer = facts.size > 0 ? followed(exploration, facts) : undefined;
+  const closerWays = closer && waysOf(closer);
+  if (closer && closerWays) unconfirmedPlaces(closer, known, closerWays.ends, closerWays.walks, closerWays.isAsShort);
+  for (const one of rests) if (!known.has(one.place)) unsure.set(MET + one.place, one.facts);
+  return closer && closerWays ? { exploration: closer, ways: closerWays } : { exploration, ways };
 }
 
 /** What is found of one code and would not be if the facts that are not followed turned out as the user would choose, with those facts. */

@@ -88,6 +88,8 @@ export class Contexts implements KnownContexts {
   private readonly goesOn = new Map<string, Set<Cut>>();
   /** Those that may hold a screen that arrive legs lead on from. */
   private readonly arriving = new Map<string, Node[]>();
+  /** By place what it holds as it is made when first visited, as text. */
+  private readonly made = new Map<string, string>();
   /** By context the places of the topmost items of the stacks that it may hold. */
   private readonly tops = new Map<string, Set<string>>();
 
@@ -253,7 +255,7 @@ export class Contexts implements KnownContexts {
   private holdContent(content: Node, { context, container, lacking }: Holding) {
     if (this.mayBeIn(content, container)) {
       lacking.delete(content);
-      this.todo.push({ context, content: this.withoutIrrelevant(content, container, context, content) });
+      this.todo.push({ context, content: this.withoutIrrelevant(content, container, content) });
     } else if (!lacking.has(content)) {
       lacking.add(content);
       this.listener.became(`lacking ${context}`);
@@ -270,19 +272,18 @@ export class Contexts implements KnownContexts {
    * The node as far as it tells what comes of bringing the container up. A lane that shows and can not have it is hidden by that anyway, and
    * of the stack itself the items need not be known before they are asked for. What they are is noted here.
    */
-  private withoutIrrelevant(node: Node, container: string, holding: string, whole: Node): Node {
+  private withoutIrrelevant(node: Node, container: string, whole: Node): Node {
     if (this.abstraction.precision.contexts !== "place" || node.kind === "shown") return node;
     if (node.at === container) {
       if (node.kind !== "stack") return node;
-      const context = `${holding}/items`;
-      this.todo.push({ context, content: node });
+      this.todo.push({ context: container, content: node });
       this.listener.apart(whole, node);
-      return { ...node, items: [{ kind: "shown", at: restOn(context), args: {} }] };
+      return { ...node, items: [{ kind: "shown", at: restOn(container), args: {} }] };
     }
     const child = visibleChild(node);
     if (!child || isHidden(child)) return node;
     if (this.mayBeIn(child, container)) {
-      const known = this.withoutIrrelevant(child, container, holding, whole);
+      const known = this.withoutIrrelevant(child, container, whole);
       return known === child ? node : withChild(node, known);
     }
     if (node.kind === "stack") return node;
@@ -404,9 +405,15 @@ export class Contexts implements KnownContexts {
 
   /** Whether a content is what a place holds as it is made when first visited. */
   isAsMade(content: Node): boolean {
+    const text = this.textOf(content);
+    const known = this.made.get(content.at) ?? this.textAsMade(content.at);
+    this.made.set(content.at, known);
+    return text === known || (text.includes("#") && text.replace(/#\d+/g, "") === known);
+  }
+
+  private textAsMade(place: string): string {
     const { plan } = this.abstraction.app;
-    const made = hide(this.abstraction, plan.lanes.has(content.at) ? makeLane(plan, content.at) : make(plan, content.at));
-    return this.textOf(content).replace(/#\d+/g, "") === this.textOf(made);
+    return this.textOf(hide(this.abstraction, plan.lanes.has(place) ? makeLane(plan, place) : make(plan, place)));
   }
 
   /** A node as text: the same text for what is the same from here on. */

@@ -13,7 +13,7 @@ import { factsKey } from "./key.ts";
 import { withProgress, withRevealed } from "./ruled.ts";
 import { events, noEdge, run, type Step, startEvents, stepName, watched } from "./steps.ts";
 import type { Abstraction } from "./types.ts";
-import { shortestWays } from "./ways.ts";
+import { setDistances } from "./ways.ts";
 
 export interface ExploreOptions {
   /** States to look at, at most. */
@@ -80,13 +80,13 @@ class Search {
   run({ stop = () => false, entrances = true, launched = () => true }: ExploreOptions): Exploration {
     this.launch();
     this.drain(stop);
-    this.shortest();
+    setDistances(this.out);
     const goOn = launched(this.out);
     if (goOn && entrances && this.abstraction.project.entrances.length > 0) {
       this.entering = true;
       for (let at = 0; at < this.out.nodes.length; at++) this.start(at, "enter");
       this.drain(stop);
-      this.shortest();
+      setDistances(this.out);
     }
     if (this.abstraction.chooser.truncated) this.out.complete = false;
     return this.out;
@@ -104,16 +104,6 @@ class Search {
     }
     this.queue = [];
     this.done = 0;
-  }
-
-  /** Finds by which step each state is reached first, now that all steps are known. */
-  private shortest() {
-    const { nodes } = this.out;
-    for (const { at, cost, by } of shortestWays(this.out, () => 1)) {
-      const node = nodes[at] as Explored;
-      node.distance = cost;
-      if (by) node.from = by;
-    }
   }
 
   private launch() {
@@ -238,9 +228,12 @@ class Search {
 
   /** A number for what is hidden, whatever the names of the contexts in it say beside their places. */
   private numberOf(content: Node): number {
-    const text = withoutParts(this.contexts.textOf(content));
-    const number = this.numbers.get(text) ?? this.numbers.size;
-    this.numbers.set(text, number);
+    const text = this.contexts.textOf(content);
+    const known = this.numbers.get(text);
+    if (known !== undefined) return known;
+    const plain = withoutParts(text);
+    const number = this.numbers.get(plain) ?? this.numbers.size;
+    this.numbers.set(plain, number).set(text, number);
     return number;
   }
 

@@ -132,7 +132,8 @@ export function hide(abstraction: Hiding, node: Node, left: Left = (name) => nam
       const beneath = items[items.length - 2];
       const top = items[items.length - 1] as Node;
       const name = `${node.at}.${top.at}${beneath && isRest(beneath) ? keptSuffix(abstraction, contextOf(beneath)) : ""}`;
-      if (!beneath || (items.length === 2 && isRest(beneath) && contextOf(beneath) === name)) return items === node.items ? node : { ...node, items };
+      const isNamed = beneath && isRest(beneath) && (contextOf(beneath) === name || !placeOf(contextOf(beneath)).includes("."));
+      if (!beneath || (items.length === 2 && isNamed)) return items === node.items ? node : { ...node, items };
       const rest: StackNode = { ...node, items: items.slice(0, -1) };
       return { ...node, items: [{ kind: "shown", at: restOn(left(items.length === 2 ? name : `${node.at}.${top.at}`, rest, node)), args: {} }, top] };
     }

@@ -2,9 +2,10 @@ import { sameValue } from "../../model/json.ts";
 import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import type { Fact } from "../../model/schema.ts";
+import type { Json } from "../../plan/data.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { factAsked, factAtFirst } from "./choices.ts";
-import type { Edge, Exploration } from "./exploration.ts";
+import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { WAITING } from "./precision.ts";
 
 /** One state as it is reached by the cheapest way: the cost of the way, and its last step. */
@@ -94,7 +95,8 @@ export function* shortestWays(exploration: Exploration, costOf: (edge: Edge) => 
         if (step === undefined) continue;
         const cost = reached.cost + step;
         for (const what of brings(edge)) if (!brought.has(what)) queue.add({ at: -1 - what, cost, by: undefined }, price + step);
-        if (!known.has(edge.to)) enter({ at: edge.to, cost, by: { node: reached.at, edge }, step, price: price + step + (showsWhatWasLeft(edge) ? DETOUR : 0) });
+        if (!known.has(edge.to))
+          enter({ at: edge.to, cost, by: { node: reached.at, edge }, step, price: price + step + (showsWhatWasLeft(edge) ? DETOUR : 0) });
       }
     }
   }
@@ -134,7 +136,17 @@ function conditionsOf({ abstraction: { original } }: Exploration) {
 /** Numbers from here on are of values; what was left hidden has lower ones. */
 const VALUES = 1_000_000_000;
 
-const valuesOf = (fact: Fact | undefined): readonly unknown[] => (fact?.type === "choice" ? (fact.values ?? []) : [true, false]);
+/** The values that a fact may have. */
+export const valuesOf = (fact: Fact | undefined): readonly Json[] => (fact?.type === "choice" ? (fact.values ?? []) : [true, false]);
+
+/** Finds by which step each state of a search is reached first. */
+export function setDistances(exploration: Exploration) {
+  for (const { at, cost, by } of shortestWays(exploration, () => 1)) {
+    const node = exploration.nodes[at] as Explored;
+    node.distance = cost;
+    if (by) node.from = by;
+  }
+}
 
 /** A step that is taken as soon as what it needs has been brought about. */
 interface Waiting extends Reached {
