@@ -48,8 +48,11 @@ export function followed(exploration: Exploration, names: ReadonlySet<string>): 
     const isFollowed = ({ question }: Edge["choices"][number]) => Object.hasOwn(before, factAtFirst(question) ?? "");
     if (edge.choices.some((choice) => isFollowed(choice) && !sameValue(choice.answer, before[factAtFirst(choice.question) ?? ""]))) return [];
     const known = { ...edge, choices: edge.choices.filter((choice) => !isFollowed(choice)) };
-    if (edge.outcome !== "moved") return [{ ...known, to: from ?? 0 }];
-    return after(plan, facts, edge, before).map((next) => ({ ...known, to: enter(edge.to, next) }));
+    if (edge.outcome === "refused") return [{ ...known, to: from ?? 0 }];
+    return after(plan, facts, edge, before).map((next) => {
+      const to = enter(edge.to, next);
+      return to === from ? { ...known, to } : { ...known, outcome: "moved", to };
+    });
   };
   out.launches = exploration.launches.flatMap((edge) => stepFrom(edge, initial));
   for (const edge of out.launches) if (edge.outcome === "moved") (out.nodes[edge.to] as Explored).launched = edge.choices;

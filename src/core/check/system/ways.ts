@@ -4,9 +4,10 @@ import { once } from "../../model/once.ts";
 import type { Fact } from "../../model/schema.ts";
 import type { Json } from "../../plan/data.ts";
 import { planOf } from "../../plan/planOf.ts";
+import { visiblePath } from "../../semantics/state.ts";
 import { factAsked, factAtFirst } from "./choices.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
-import { WAITING } from "./precision.ts";
+import { visitsOf, WAITING } from "./precision.ts";
 
 /** One state as it is reached by the cheapest way: the cost of the way, and its last step. */
 export interface Reached {
@@ -65,7 +66,9 @@ export function* shortestWays(exploration: Exploration, costOf: (edge: Edge) => 
       }
       cost = Math.max(cost, since + next.step);
     }
-    queue.add({ ...next, cost }, next.price);
+    const { edge } = next.by;
+    for (const what of brings(edge)) if (!brought.has(what)) queue.add({ at: -1 - what, cost, by: undefined }, next.price);
+    if (!known.has(next.at)) queue.add({ ...next, cost }, next.price + (showsWhatWasLeft(edge) ? DETOUR : 0));
   };
   const bring = (what: number, cost: number, price: number) => {
     if (brought.has(what)) return;
@@ -91,19 +94,20 @@ export function* shortestWays(exploration: Exploration, costOf: (edge: Edge) => 
       known.add(reached.at);
       yield reached;
       for (const edge of nodes[reached.at]?.edges ?? []) {
-        const step = edge.outcome !== "moved" ? undefined : edge.way === "reveal" ? 0 : costOf(edge);
+        // Who stays where he is may have set a fact that is not followed.
+        const step = edge.outcome === "refused" ? undefined : edge.way === "reveal" ? 0 : costOf(edge);
         if (step === undefined) continue;
-        const cost = reached.cost + step;
-        for (const what of brings(edge)) if (!brought.has(what)) queue.add({ at: -1 - what, cost, by: undefined }, price + step);
-        if (!known.has(edge.to))
-          enter({ at: edge.to, cost, by: { node: reached.at, edge }, step, price: price + step + (showsWhatWasLeft(edge) ? DETOUR : 0) });
+        enter({ at: edge.to, cost: reached.cost + step, by: { node: reached.at, edge }, step, price: price + step });
       }
     }
   }
 }
 
-/** What steps need to have been brought about before, and what they bring about: something left hidden, by its number, or a value of a fact that is not followed. */
-function conditionsOf({ abstraction: { original } }: Exploration) {
+/**
+ * What steps need to have been brought about before, and what they bring about: something left hidden, by its number, a value of a fact that is
+ * not followed, or a visit to a member of a tab set that Back returns to.
+ */
+function conditionsOf({ nodes, abstraction: { original } }: Exploration) {
   const values = new Map<string, number>();
   const numberOf = (fact: string, value: unknown) => {
     const name = `${fact} ${JSON.stringify(value)}`;
@@ -118,20 +122,32 @@ function conditionsOf({ abstraction: { original } }: Exploration) {
       set.flatMap(({ fact, value: { tree } }) => (tree[0] === "value" ? [tree[1]] : valuesOf(facts.get(fact))).map((value) => numberOf(fact, value))),
     ]),
   );
+  const visited = new Set(original.containers.flatMap((c) => (c.kind === "tabs" && c.onBack === "previous" ? [visitsOf(c.id)] : [])));
+  const visitsIn = (at: number): readonly number[] => {
+    const { state } = nodes[at] as Explored;
+    const path = [state.base, ...state.layers.map(({ content }) => content)].flatMap(visiblePath);
+    return path.flatMap((node) => (node.kind === "tabs" && visited.has(visitsOf(node.at)) ? [numberOf(visitsOf(node.at), node.active)] : []));
+  };
   return {
     needs: ({ shows, choices }: Edge): readonly number[] => {
-      const asked = choices.flatMap(({ question, answer }) => {
+      const asked = choices.flatMap((choice) => {
+        const { question, answer } = choice;
         const fact = facts.get(factAtFirst(question) ?? "");
-        return fact && !sameValue(fact.initial, answer) ? [numberOf(fact.id, answer)] : [];
+        if (fact) return sameValue(fact.initial, answer) ? [] : [numberOf(fact.id, answer)];
+        const name = factAsked(choice) ?? "";
+        return visited.has(name) && answer !== null ? [numberOf(name, answer)] : [];
       });
       return shows === undefined ? asked : [...asked, shows];
     },
-    brings: ({ leaves, fired }: Edge): readonly number[] => {
+    brings: ({ leaves, fired, to }: Edge): readonly number[] => {
       const set = fired.flatMap((id) => sets.get(id) ?? []);
-      return set.length > 0 ? [...leaves, ...set] : leaves;
+      const visits = visited.size > 0 ? visitsIn(to) : NONE;
+      return set.length + visits.length > 0 ? [...leaves, ...set, ...visits] : leaves;
     },
   };
 }
+
+const NONE: readonly number[] = [];
 
 /** Numbers from here on are of values; what was left hidden has lower ones. */
 const VALUES = 1_000_000_000;
@@ -151,7 +167,7 @@ export function setDistances(exploration: Exploration) {
 /** A step that is taken as soon as what it needs has been brought about. */
 interface Waiting extends Reached {
   by: { node: number; edge: Edge };
-  /** What the step itself costs, and what the way does with its detours. */
+  /** What the step itself costs, and what the way does with the detours before it. */
   step: number;
   price: number;
 }

@@ -1,0 +1,56 @@
+import { describe, expect, it } from "vitest";
+import { check } from "../../../src/core/check/check.ts";
+import { FAR } from "../../../src/core/check/findings/far.ts";
+import type { Project } from "../../../src/core/model/schema.ts";
+import { fewestTaps } from "../../oracle/taps.ts";
+import { amount } from "../../random/amount.ts";
+import { assembledApp } from "../../random/assembled.ts";
+import { app } from "../../vectors/app.ts";
+
+/** States of one document that the plain search goes through. */
+const MOST = 3_000;
+
+const farIn = (project: Project) =>
+  check(project).findings.flatMap(({ code, subjects, message }) => (code === "far" ? [{ screen: subjects[0] ?? "", message }] : []));
+
+describe("a screen that is far", () => {
+  it("is not brought near by putting something on the launch screen and taking it off again", () => {
+    // Help lies on all of them, and Back from it shows any of them: the sixth, too, though nobody was there yet.
+    const steps = ["a", "b", "c", "d", "e", "f", "g"];
+    const project = app("s", {
+      stacks: { s: `${steps.join(" ")} help` },
+      legs: steps.flatMap((id, i) => [`ask${id} ${id} push help`, ...(steps[i + 1] ? [`next${id} ${id} push ${steps[i + 1]}`] : [])]),
+    });
+    expect(farIn(project)).toEqual([{ screen: "g", message: '"g" is 6 taps from launch by the shortest way.' }]);
+  });
+
+  it("is not brought near by a fact that has to be set first", () => {
+    const furthest = app("s", {
+      stacks: { s: "home a b c d e secret" },
+      facts: [{ id: "known", type: "boolean", initial: false, source: "app" }],
+      legs: ["a1 home push a", "b1 a push b", "c1 b push c", "d1 c push d", "e1 d push e set.known=true", "in home push secret if=fact.known"],
+    });
+    expect(farIn(furthest)).toEqual([{ screen: "secret", message: '"secret" is 6 taps from launch by the shortest way.' }]);
+  });
+
+  it("takes as many taps as a plain search finds, and no other is far, in apps as people build them", () => {
+    let compared = 0;
+    let farther = 0;
+    for (let seed = 1; seed <= amount(60, 14); seed++) {
+      const project = assembledApp(seed, 30);
+      const { taps, whole } = fewestTaps(project, MOST);
+      const far = new Map(farIn(project).map(({ screen, message }) => [screen, message]));
+      for (const [screen, count] of taps) {
+        if (count > whole) continue;
+        compared += 1;
+        if (count > FAR) farther += 1;
+        expect([seed, screen, far.get(screen)]).toEqual([seed, screen, count > FAR ? expect.stringContaining(` is ${count} taps from launch`) : undefined]);
+      }
+      // What was not met within the limit must not be said to be nearer than the search went.
+      for (const [screen, message] of far)
+        if (!taps.has(screen)) expect([seed, screen, Number(/is (\d+) taps/.exec(message)?.[1]) > Math.min(whole, FAR)]).toEqual([seed, screen, true]);
+    }
+    expect(compared).toBeGreaterThan(250);
+    expect(farther).toBeGreaterThan(15);
+  });
+});
