@@ -25,10 +25,20 @@ export function farScreens(exploration: Exploration, ways: TapWays): Candidate[]
     const reached = ways.nearest.get(screen.id);
     const count = reached ? tapsIn(reached) : 0;
     if (!reached || count <= FAR) return [];
-    const walk = ways.walks.walk(reached.at) ?? concreteWays(exploration).walk(reached.at);
+    const walk = walkOf(exploration, ways, screen.id, count);
     return [{ subjects: [screen.id], message: `${name(screen.id)} is ${count} taps from launch by the shortest way.`, at: [{ node: reached.at }], walk }];
   });
 }
+
+/** A walk to a screen that takes no more taps than the fewest that it may take. */
+function walkOf(exploration: Exploration, { ends, reached, walks, isAsShort }: TapWays, screen: string, taps: number): NavEvent[] | undefined {
+  const nearest = ends.filter((at) => exploration.nodes[at]?.screen === screen && tapsIn(reached.get(at) as Reached) === taps).slice(0, TRIES);
+  for (const at of nearest) for (const walk of [walks.walk(at), concreteWays(exploration).walk(at)]) if (walk && isAsShort(walk, at)) return walk;
+  return undefined;
+}
+
+/** States of a screen to which a walk is looked for. */
+const TRIES = 6;
 
 /** The ways of the fewest taps, and of those of the fewest events, to all states that launches lead to. */
 export interface TapWays {
@@ -47,7 +57,7 @@ const TAP = 10_000;
 
 /** The taps of a way. */
 function tapsIn({ cost }: Reached): number {
-  return Math.floor((cost % ASSUMPTION) / TAP);
+  return Math.floor(cost / TAP);
 }
 
 export function tapWays(exploration: Exploration): TapWays {
@@ -71,6 +81,7 @@ export function tapWays(exploration: Exploration): TapWays {
   // Another way will do if it takes no more taps, or not so many that the screen would be far.
   const limit = (at: number) => Math.max(FAR, tapsIn(reached.get(at) as Reached));
   const isTap = tapEvents(abstraction.original);
+  const isAsShort = (walk: readonly NavEvent[], at: number) => walk.filter(isTap).length <= limit(at);
   const isNear = (way: Reached) => tapsIn(way) <= Math.max(FAR, tapsIn(nearest.get(nodes[way.at]?.screen ?? "") ?? way));
   return {
     reached,
@@ -79,9 +90,9 @@ export function tapWays(exploration: Exploration): TapWays {
     walks: new ConcreteWays(
       exploration,
       (at) => reached.get(at)?.by,
-      (at) => (tapsIn(sure.get(at) as Reached) <= limit(at) ? others.at(at) : []),
+      (at) => others.at(at).filter(({ walk }) => isAsShort(walk, at)),
     ),
-    isAsShort: (walk, node) => walk.filter(isTap).length <= limit(node),
+    isAsShort,
   };
 }
 

@@ -55,7 +55,9 @@ export function followed(exploration: Exploration, names: ReadonlySet<string>): 
     });
   };
   out.launches = exploration.launches.flatMap((edge) => stepFrom(edge, initial));
-  for (const edge of out.launches) if (edge.outcome === "moved") (out.nodes[edge.to] as Explored).launched = edge.choices;
+  // A launch that is led round for ever shows its first screen all the same.
+  if (out.nodes.length === 0) enter(0, initial);
+  for (const edge of out.launches) (out.nodes[edge.to] as Explored).launched ??= edge.choices;
   for (let at = 0; at < out.nodes.length; at++) {
     if (out.nodes.length > MOST_STATES) return undefined;
     (out.nodes[at] as Explored).edges = (exploration.nodes[sources[at] as number] as Explored).edges.flatMap((edge) =>
@@ -79,13 +81,19 @@ function withValues({ abstraction }: Exploration, node: Explored, values: Values
 }
 
 /** The values that facts may have after a step: as the legs that it fired set them, where these facts alone tell that, and else any. */
-function after(plan: Plan, facts: readonly Fact[], { fired }: Edge, before: Values): Values[] {
+function after(plan: Plan, facts: readonly Fact[], { fired, event, outcome }: Edge, before: Values): Values[] {
   let all = [before];
-  for (const id of fired)
-    for (const { fact, value } of plan.legs.get(id)?.set ?? []) {
-      const declared = facts.find((one) => one.id === fact);
-      if (declared) all = all.flatMap((values) => resultsOf(declared, value, values).map((result) => ({ ...values, [fact]: result })));
-    }
+  for (const id of fired) {
+    const leg = plan.legs.get(id);
+    const set = leg?.set.flatMap(({ fact, value }) => facts.filter((one) => one.id === fact).map((declared) => ({ declared, value }))) ?? [];
+    if (set.length === 0) continue;
+    let changed = all;
+    for (const { declared, value } of set)
+      changed = changed.flatMap((values) => resultsOf(declared, value, values).map((result) => ({ ...values, [declared.id]: result })));
+    // A leg that fires within an event and comes to nothing sets nothing either.
+    const surely = leg?.move === undefined || (event?.do === "leg" && event.leg === id && outcome === "moved");
+    all = surely ? changed : [...all, ...changed];
+  }
   return all;
 }
 
