@@ -84,12 +84,8 @@ export function* shortestWays(exploration: Exploration, costOf: (edge: Edge) => 
   });
   for (;;) {
     const [price, reached] = queue.take() ?? [0, undefined];
-    if (!reached) {
-      // Whatever is still waited for is brought about by steps that are forbidden here.
-      const [what] = waiting.keys();
-      if (what === undefined) return;
-      bring(what, 0, 0);
-    } else if (reached.at < 0) bring(-1 - reached.at, reached.cost, price);
+    if (!reached) return;
+    if (reached.at < 0) bring(-1 - reached.at, reached.cost, price);
     else if (!known.has(reached.at)) {
       known.add(reached.at);
       yield reached;
