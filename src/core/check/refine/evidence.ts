@@ -69,8 +69,8 @@ function behaviourFinding(exploration: Exploration, { code, severity, shows, hel
   const searched = (places: readonly Place[]) => {
     if (candidate.ifShown) return undefined;
     const shown = (at: Reached, place: Place) => shownAt([at], place);
-    if (by) return walkBy(exploration, candidate, by, shown);
-    return restsOnFacts(exploration, places) ? undefined : directedWalk(exploration, places, shown);
+    if (restsOnFacts(exploration, places)) return undefined;
+    return by ? walkBy(exploration, candidate, by, shown) : directedWalk(exploration, places, shown);
   };
   const walk =
     candidate.walk ??

@@ -1,20 +1,17 @@
 import type { Project } from "../../model/schema.ts";
-import { type ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
-import { nearestFirst, type Serves, unconfirmedPlaces } from "../counterexample/replayed.ts";
+import { concreteWays } from "../counterexample/concrete.ts";
+
 import type { Finding } from "../finding.ts";
 import { documentFindings, FINDINGS } from "../findings/all.ts";
-import { far, farScreens, tapWays } from "../findings/far.ts";
+import { far } from "../findings/far.ts";
 import type { FindingKind } from "../findings/kind.ts";
 import type { CheckOptions } from "../options.ts";
 import { graphOf } from "../reach/graph.ts";
-import { abstractionOf } from "../system/abstraction.ts";
-import { factAsked } from "../system/choices.ts";
-import type { Edge, Exploration } from "../system/exploration.ts";
-import { explore } from "../system/explore.ts";
+import type { Exploration } from "../system/exploration.ts";
 import { followed } from "../system/followed.ts";
-import { inWords, isFact, type Precision } from "../system/precision.ts";
-import { widthClasses } from "../system/widths.ts";
+import { inWords, type Precision } from "../system/precision.ts";
 import { behaviourFindings, type FoundIn } from "./evidence.ts";
+import { factsIn, MET, type Searched, searchAll, searchedBy } from "./search.ts";
 
 /** What one look at a project came to. */
 export interface Found {
@@ -31,9 +28,6 @@ export interface Look extends Found {
 /** Places of a candidate whose facts are looked at. */
 const PLACES = 3;
 
-/** How the key of a place begins that a search met, though no walk to it was found. */
-export const MET = "met ";
-
 export const keyOf = ({ code, subjects }: Pick<Finding, "code" | "subjects">) => `${code} ${subjects.join(" ")}`;
 
 export function union(sets: Iterable<ReadonlySet<string>>): ReadonlySet<string> {
@@ -44,8 +38,23 @@ export function union(sets: Iterable<ReadonlySet<string>>): ReadonlySet<string> 
 
 /** Looks at a project with a precision, for some findings and places met alone where they are given by their keys; told of in the trace. */
 export function look(project: Project, precision: Precision, options: CheckOptions, only?: ReadonlySet<string>): Look {
+  return traced(options, () => judged(project, searchAll(project, precision, options, asksDistances(only)), options, only));
+}
+
+/** Looks once more at what a look searched, with more facts followed along the steps that it knows; undefined where that has too many states. */
+export function lookFollowing(project: Project, last: Look, facts: ReadonlySet<string>, options: CheckOptions, only?: ReadonlySet<string>): Look | undefined {
+  const explorations = last.complete ? last.explorations.map((exploration) => followed(exploration, facts)) : [];
+  const closer = explorations.flatMap((exploration) => exploration ?? []);
+  if (closer.length === 0 || closer.length < explorations.length) return undefined;
+  return traced(options, () => judged(project, searchedBy(closer, asksDistances(only)), options, only));
+}
+
+const asksDistances = (only: ReadonlySet<string> | undefined) => isAsked(only, MET) || isAsked(only, far.code);
+
+function traced(options: CheckOptions, lookAt: () => Look): Look {
   const began = performance.now();
-  const found = lookAt(project, precision, options, only);
+  const found = lookAt();
+  const { precision } = (found.explorations[0] as Exploration).abstraction;
   options.trace?.(
     [
       `facts ${[...precision.follows].join(" ") || "none"}, contexts by ${precision.whole ? "nothing hidden" : precision.contexts}${precision.apart ? ", apart" : ""}:`,
@@ -57,10 +66,8 @@ export function look(project: Project, precision: Precision, options: CheckOptio
   return found;
 }
 
-function lookAt(project: Project, precision: Precision, options: CheckOptions, only: ReadonlySet<string> | undefined): Look {
-  const abstraction = abstractionOf(project, precision);
-  const unsure = new Map<string, ReadonlySet<string>>();
-  const { explorations, far: farOff } = exploreAll(project, precision, options, unsure, isAsked(only, MET) || isAsked(only, far.code));
+/** A look by a search that was made, with what it found out of screens that are far, and of what it met. */
+function judged(project: Project, { explorations, far: farOff, unsure }: Searched, options: CheckOptions, only: ReadonlySet<string> | undefined): Look {
   const complete = explorations.every((exploration) => exploration.complete);
   // Where the search was stopped there is no closer look: facts that are not followed then count for the user.
   const graphs = explorations.map((exploration) => graphOf(exploration, complete));
@@ -75,7 +82,7 @@ function lookAt(project: Project, precision: Precision, options: CheckOptions, o
   });
   const behaviour = found.flatMap(({ kind, foundIn }) => behaviourFindings(kind, foundIn));
   const distant = behaviourFindings(far, farOff);
-  if (!abstraction.closest) {
+  if (!explorations.some(({ abstraction }) => abstraction.closest)) {
     for (const { kind, foundIn } of found) for (const [key, facts] of uncertainOf(project, kind, foundIn)) unsure.set(key, facts);
     for (const finding of [...behaviour, ...distant])
       if (finding.certainty === "possible" && !unsure.has(keyOf(finding))) {
@@ -102,9 +109,9 @@ function isAsked(only: ReadonlySet<string> | undefined, code: string): boolean {
   return asked.some((key) => key.startsWith(code)) || (code === "unreachable" && asked.some((key) => key.startsWith(MET)));
 }
 
-/** Whether a candidate is asked for; a closer look may find fewer screens in a trap, and a place out of reach that was met. */
+/** Whether a candidate is asked for, by itself or by its code; a closer look may find fewer screens in a trap, and a place out of reach that was met. */
 function isWanted(only: ReadonlySet<string> | undefined, code: string, subjects: readonly string[]): boolean {
-  return !only || code === "trap" || code === "unreachable" || only.has(keyOf({ code, subjects: [...subjects] }));
+  return !only || code === "trap" || code === "unreachable" || only.has(code) || only.has(keyOf({ code, subjects: [...subjects] }));
 }
 
 /** Of what is found in some searches that which is found in all of them. */
@@ -117,65 +124,6 @@ function asPossible(project: Project, finding: Finding, facts: ReadonlySet<strin
   const sentence = finding.message.replace(/ \(Possible:.*\)$/, "");
   const why = facts && facts.size > 0 ? `it depends on ${[...facts].map((name) => inWords(project, name)).join(", ")}` : "no walk was found that shows it";
   return { ...finding, certainty: "possible", message: `${sentence} (Possible: ${why}.)` };
-}
-
-/** Searches each class of widths; what was met and does not replay is unsure. */
-function exploreAll(
-  project: Project,
-  precision: Precision,
-  { states, stop }: CheckOptions,
-  unsure: Map<string, ReadonlySet<string>>,
-  distant: boolean,
-): { explorations: Exploration[]; far: FoundIn[] } {
-  const found: FoundIn[] = [];
-  const explorations: Exploration[] = [];
-  for (const widths of widthClasses(project)) {
-    const abstraction = abstractionOf(project, precision);
-    const known = new Set<string>();
-    const isReplayed = (exploration: Exploration) => !abstraction.closest && exploration.complete && distant;
-    // Ways from launch are looked for now, because the search goes on and finds shorter ones by entrances.
-    const launched = (exploration: Exploration) => {
-      if (!distant) return true;
-      const met = isReplayed(exploration) ? metBy(exploration, known, tapWays, unsure) : { exploration, ways: tapWays(exploration) };
-      found.push({ exploration: { ...met.exploration, widths }, candidates: farScreens(met.exploration, met.ways) });
-      return true;
-    };
-    const exploration = { ...explore(abstraction, widths[0] ?? "narrow", { ...(states === undefined ? {} : { states }), stop, launched }), widths };
-    if (isReplayed(exploration)) metBy(exploration, known, allWays, unsure);
-    explorations.push(exploration);
-    if (!exploration.complete && (precision.apart || precision.whole)) break;
-  }
-  return { explorations, far: found };
-}
-
-/** Ways that places are met by: the walks along them, where they end, and which other walks would do. */
-interface Ways {
-  walks: ConcreteWays;
-  ends: Iterable<number>;
-  isAsShort?: Serves;
-}
-
-const allWays = (exploration: Exploration): Ways => ({ walks: concreteWays(exploration), ends: nearestFirst(exploration) });
-
-/**
- * Notes as unsure what was met and does not replay. Where that rests on facts which are not followed, they are, along the steps that the
- * search knows; given is the search that tells most.
- */
-function metBy<T extends Ways>(
-  exploration: Exploration,
-  known: Set<string>,
-  waysOf: (exploration: Exploration) => T,
-  unsure: Map<string, ReadonlySet<string>>,
-): { exploration: Exploration; ways: T } {
-  const ways = waysOf(exploration);
-  const lost = unconfirmedPlaces(exploration, known, ways.ends, ways.walks, ways.isAsShort);
-  const rests = lost.map(({ place, edges }) => ({ place, facts: new Set(edges.flatMap(factsIn)) }));
-  const facts = new Set(rests.flatMap((one) => [...one.facts]).filter(isFact));
-  const closer = facts.size > 0 ? followed(exploration, facts) : undefined;
-  const closerWays = closer && waysOf(closer);
-  if (closer && closerWays) unconfirmedPlaces(closer, known, closerWays.ends, closerWays.walks, closerWays.isAsShort);
-  for (const one of rests) if (!known.has(one.place)) unsure.set(MET + one.place, one.facts);
-  return closer && closerWays ? { exploration: closer, ways: closerWays } : { exploration, ways };
 }
 
 /** What is found of one code and would not be if the facts that are not followed turned out as the user would choose, with those facts. */
@@ -203,8 +151,4 @@ function factsOf(found: readonly FoundIn[]): ReadonlySet<string> {
       for (const edge of [...concreteWays(exploration).steps(node), ...(exploration.nodes[node]?.edges ?? [])])
         for (const fact of factsIn(edge)) facts.add(fact);
   return facts;
-}
-
-function factsIn(edge: Edge): string[] {
-  return edge.choices.flatMap((choice) => factAsked(choice) ?? []);
 }

@@ -2,8 +2,9 @@ import { ownersAround } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Finding } from "../finding.ts";
 import type { CheckOptions } from "../options.ts";
-import { appFacts, closest, coarse, costOf, followable, placeBeneath } from "../system/precision.ts";
-import { type Found, keyOf, type Look, look, MET, union } from "./look.ts";
+import { appFacts, closest, coarse, costOf, followable, isFact, placeBeneath } from "../system/precision.ts";
+import { type Found, keyOf, type Look, look, lookFollowing, union } from "./look.ts";
+import { MET } from "./search.ts";
 
 /** Times that facts are added before everything is told apart. */
 const ROUNDS = 4;
@@ -49,26 +50,65 @@ const MOST_LOOKS = 10;
  * it was unsure, as possible.
  */
 export function refined(project: Project, options: CheckOptions): Found {
-  let [facts, best] = first(project, options);
+  const [decisiveFacts, coarsest] = first(project, options);
+  let facts = decisiveFacts;
+  const known = withKnown(project, coarsest, facts, options);
+  let best = known ?? coarsest;
+  if (known && known.explorations !== coarsest.explorations) facts = union([facts, new Set([...union(coarsest.unsure.values())].filter(isFact))]);
+  const rest = (last: Look) => oneByOne(project, last, facts, known !== undefined, options);
   for (let round = 0; round < ROUNDS && best.complete && best.unsure.size > 0; round++) {
     const more = union([facts, ...best.unsure.values()]);
     if (more.size === facts.size) break;
-    if (more.size > facts.size + TOGETHER && statesOf(best) > CLOSER_STATES) return oneByOne(project, best, facts, options);
+    if (statesOf(best) > CLOSEST_STATES || (more.size > facts.size + TOGETHER && statesOf(best) > CLOSER_STATES)) return rest(best);
     const next = look(project, coarse(more), within(best, options));
-    if (!next.complete) return oneByOne(project, best, facts, options);
+    if (!next.complete) return rest(best);
     facts = more;
     best = next;
   }
   if (best.unsure.size === 0 || !best.complete) return best;
-  if (statesOf(best) > CLOSEST_STATES) return oneByOne(project, best, facts, options);
+  if (statesOf(best) > CLOSEST_STATES) return rest(best);
   const most = { ...closest(project), follows: union([followable(project), facts]) };
   const closer = look(project, most, within(best, options));
-  if (!closer.complete) return oneByOne(project, best, facts, options);
+  if (!closer.complete) return rest(best);
   // No fewer states are met with nothing hidden, so there is no use in trying where there are too many already.
   const few = closer.explorations.every(({ nodes }) => nodes.filter(({ pending }) => !pending).length <= WHOLE_STATES);
   if (!few || !closer.findings.some(mayNameTooMuch)) return closer;
   const whole = look(project, { ...most, whole: true }, { ...options, states: Math.min(WHOLE_STATES, options.states ?? WHOLE_STATES) });
   return whole.complete ? whole : closer;
+}
+
+/** A look with what it left unsure looked at once more, with all the facts followed that it rests on, along the steps that are known; undefined where there are none. */
+function withKnown(project: Project, last: Look, followed: ReadonlySet<string>, options: CheckOptions): Look | undefined {
+  if (last.unsure.size === 0) return undefined;
+  const facts = union(last.unsure.values());
+  if (statesOf(last) <= CLOSER_STATES) return alongKnown(project, last, followed, facts, options);
+  const keys = [...last.unsure.keys()];
+  const together = keys.some((key) => STUCK.some((code) => key.startsWith(code))) ? STUCK : [];
+  const closer = alongKnown(project, last, followed, facts, options, new Set([...keys, ...together]));
+  if (!closer) return undefined;
+  const isTogether = (code: string) => together.some((one) => code.startsWith(one));
+  const others = keys.filter((key) => !isTogether(key)).reduce((all, key) => settled(all, key, closer.findings), last.findings);
+  return {
+    ...last,
+    findings: [...others.filter(({ code }) => !isTogether(code)), ...closer.findings.filter(({ code }) => isTogether(code))],
+    unsure: new Map([...closer.unsure].filter(([key]) => last.unsure.has(key) || isTogether(key))),
+  };
+}
+
+/** Codes of which one excludes the other at a screen: who is not at a dead end there may be in a trap. */
+const STUCK = ["dead-end", "back-only", "stuck-modal", "trap"];
+
+/** A look in which all the facts are followed that the last one left out, along the steps that it knows; undefined where there is none. */
+function alongKnown(
+  project: Project,
+  last: Look,
+  followed: ReadonlySet<string>,
+  wanted: ReadonlySet<string>,
+  options: CheckOptions,
+  only?: ReadonlySet<string>,
+): Look | undefined {
+  const facts = new Set([...wanted].filter((name) => isFact(name) && !followed.has(name)));
+  return facts.size > 0 ? lookFollowing(project, last, facts, options, only) : undefined;
 }
 
 /** As many states for a closer look as the last one gives reason for. */
@@ -88,18 +128,27 @@ function mayNameTooMuch({ code, certainty }: Finding): boolean {
  * Looks at what is unsure one by one, following one more of the facts that it rests on each time: what is not found then is not there, and
  * what is shown is. So the states of each look grow with the facts of one finding, not with those of all together.
  */
-function oneByOne(project: Project, last: Look, followed: ReadonlySet<string>, options: CheckOptions): Found {
+function oneByOne(project: Project, last: Look, followed: ReadonlySet<string>, settledFacts: boolean, options: CheckOptions): Found {
   let { findings } = last;
   const most = within(last, options).states ?? 0;
   let left = ONE_BY_ONE_STATES + ONE_BY_ONE_TIMES * statesOf(last);
   let waiting = [...last.unsure].map(([key, facts]): Waiting => ({ key, facts: followed, next: cheapestFirst(facts, followed) }));
-  for (let looks = 0; ; looks++) {
+  for (let looks = 0; ; ) {
     waiting = waiting.filter(({ next }) => next.length > 0).sort((a, b) => a.facts.size - b.facts.size);
     const [first] = waiting;
     if (!first || left <= 0 || looks === MOST_LOOKS) return { ...last, findings };
     const alike = together(project, waiting, first);
     const facts = union([first.facts, new Set(alike.map(({ next }) => next[0] as string))]);
-    const closer = look(project, coarse(facts), { ...options, states: Math.min(most, left) }, new Set(alike.map(({ key }) => key)));
+    const areFacts = [...facts].every((name) => isFact(name) || followed.has(name));
+    if (areFacts && settledFacts) {
+      // What the facts of the app alone decide was settled along the known steps.
+      for (const one of alike) Object.assign(one, { facts, next: one.next.slice(1) });
+      continue;
+    }
+    const keys = new Set(alike.map(({ key }) => key));
+    const known = areFacts ? alongKnown(project, last, followed, facts, options, keys) : undefined;
+    const closer = known ?? look(project, coarse(facts), { ...options, states: Math.min(most, left) }, keys);
+    looks += 1;
     left -= statesOf(closer);
     for (const one of alike) {
       if (closer.complete) findings = settled(findings, one.key, closer.findings);

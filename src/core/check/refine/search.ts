@@ -1,0 +1,93 @@
+import type { Project } from "../../model/schema.ts";
+import { type ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
+import { nearestFirst, type Serves, unconfirmedPlaces } from "../counterexample/replayed.ts";
+import { farScreens, tapWays } from "../findings/far.ts";
+import type { CheckOptions } from "../options.ts";
+import { abstractionOf } from "../system/abstraction.ts";
+import { factAsked } from "../system/choices.ts";
+import type { Edge, Exploration } from "../system/exploration.ts";
+import { explore } from "../system/explore.ts";
+import { followed } from "../system/followed.ts";
+import { isFact, type Precision } from "../system/precision.ts";
+import { widthClasses } from "../system/widths.ts";
+import type { FoundIn } from "./evidence.ts";
+
+/** What was searched, a search for each class of widths: with the screens that are far, and what was met and does not replay. */
+export interface Searched {
+  explorations: Exploration[];
+  far: FoundIn[];
+  /** By key the facts that it rests on. */
+  unsure: Map<string, ReadonlySet<string>>;
+}
+
+/** How the key of a place begins that a search met, though no walk to it was found. */
+export const MET = "met ";
+
+/** Searches each class of widths; what was met and does not replay is unsure. */
+export function searchAll(project: Project, precision: Precision, { states, stop }: CheckOptions, distant: boolean): Searched {
+  const out: Searched = { explorations: [], far: [], unsure: new Map() };
+  for (const widths of widthClasses(project)) {
+    const abstraction = abstractionOf(project, precision);
+    const known = new Set<string>();
+    const isReplayed = (exploration: Exploration) => !abstraction.closest && exploration.complete && distant;
+    // Ways from launch are looked for now, because the search goes on and finds shorter ones by entrances.
+    const launched = (exploration: Exploration) => {
+      if (!distant) return true;
+      const met = isReplayed(exploration) ? metBy(exploration, known, tapWays, out.unsure) : { exploration, ways: tapWays(exploration) };
+      out.far.push({ exploration: { ...met.exploration, widths }, candidates: farScreens(met.exploration, met.ways) });
+      return true;
+    };
+    const exploration = { ...explore(abstraction, widths[0] ?? "narrow", { ...(states === undefined ? {} : { states }), stop, launched }), widths };
+    if (isReplayed(exploration)) metBy(exploration, known, allWays, out.unsure);
+    out.explorations.push(exploration);
+    if (!exploration.complete && (precision.apart || precision.whole)) break;
+  }
+  return out;
+}
+
+/** The same of searches that are done already, without working out any step. */
+export function searchedBy(explorations: Exploration[], distant: boolean): Searched {
+  const out: Searched = { explorations, far: [], unsure: new Map() };
+  for (const exploration of distant ? explorations : []) {
+    const known = new Set<string>();
+    const met = metBy(exploration, known, tapWays, out.unsure);
+    out.far.push({ exploration: met.exploration, candidates: farScreens(met.exploration, met.ways) });
+    metBy(exploration, known, allWays, out.unsure);
+  }
+  return out;
+}
+
+/** Ways that places are met by: the walks along them, where they end, and which other walks would do. */
+interface Ways {
+  walks: ConcreteWays;
+  ends: Iterable<number>;
+  isAsShort?: Serves;
+}
+
+const allWays = (exploration: Exploration): Ways => ({ walks: concreteWays(exploration), ends: nearestFirst(exploration) });
+
+/**
+ * Notes as unsure what was met and does not replay. Where that rests on facts which are not followed, they are, along the steps that the
+ * search knows; given is the search that tells most.
+ */
+function metBy<T extends Ways>(
+  exploration: Exploration,
+  known: Set<string>,
+  waysOf: (exploration: Exploration) => T,
+  unsure: Map<string, ReadonlySet<string>>,
+): { exploration: Exploration; ways: T } {
+  const ways = waysOf(exploration);
+  const lost = unconfirmedPlaces(exploration, known, ways.ends, ways.walks, ways.isAsShort);
+  const rests = lost.map(({ place, edges }) => ({ place, facts: new Set(edges.flatMap(factsIn)) }));
+  const facts = new Set(rests.flatMap((one) => [...one.facts]).filter(isFact));
+  const closer = facts.size > 0 ? followed(exploration, facts) : undefined;
+  const closerWays = closer && waysOf(closer);
+  if (closer && closerWays) unconfirmedPlaces(closer, known, closerWays.ends, closerWays.walks, closerWays.isAsShort);
+  for (const one of rests) if (!known.has(one.place)) unsure.set(MET + one.place, one.facts);
+  return closer && closerWays ? { exploration: closer, ways: closerWays } : { exploration, ways };
+}
+
+/** The facts that a step asks for and that are not followed. */
+export function factsIn(edge: Edge): string[] {
+  return edge.choices.flatMap((choice) => factAsked(choice) ?? []);
+}
