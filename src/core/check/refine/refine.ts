@@ -54,8 +54,10 @@ export function refined(project: Project, options: CheckOptions): Found {
   let facts = decisiveFacts;
   const known = withKnown(project, coarsest, facts, options);
   let best = known ?? coarsest;
-  if (known && known.explorations !== coarsest.explorations) facts = union([facts, new Set([...union(coarsest.unsure.values())].filter(isFact))]);
   const rest = (last: Look) => oneByOne(project, last, facts, known !== undefined, options);
+  // What is left of a large project after that is looked at by itself.
+  if (known && known.explorations === coarsest.explorations) return rest(known);
+  if (known) facts = union([facts, new Set([...union(coarsest.unsure.values())].filter(isFact))]);
   for (let round = 0; round < ROUNDS && best.complete && best.unsure.size > 0; round++) {
     const more = union([facts, ...best.unsure.values()]);
     if (more.size === facts.size) break;
@@ -91,7 +93,9 @@ function withKnown(project: Project, last: Look, followed: ReadonlySet<string>, 
   return {
     ...last,
     findings: [...others.filter(({ code }) => !isTogether(code)), ...closer.findings.filter(({ code }) => isTogether(code))],
-    unsure: new Map([...closer.unsure].filter(([key]) => last.unsure.has(key) || isTogether(key))),
+    unsure: new Map(
+      [...closer.unsure].flatMap(([key, rests]) => (last.unsure.has(key) || isTogether(key) ? [[key, union([rests, last.unsure.get(key) ?? new Set()])]] : [])),
+    ),
   };
 }
 
