@@ -1,5 +1,5 @@
 // npm test: types, lint, unit tests, and the real interface in Chromium; installs what is missing first.
-// `unit` or `e2e` after it runs that alone; --long takes all random documents (ETAPE_LONG=1 does so too).
+// `unit`, `programs` (tests that run other programs) or `e2e` after it runs that alone; --long takes all random documents (ETAPE_LONG=1 does so too).
 import { spawn } from "node:child_process";
 import { createServer } from "node:net";
 import { join } from "node:path";
@@ -8,21 +8,26 @@ import { ensureHeadless, ensurePackages, ensureReaders, ensureScreen, root } fro
 
 const only = process.argv.slice(2).find((word) => !word.startsWith("-"));
 const long = process.argv.includes("--long") ? { ETAPE_LONG: "1" } : {};
+// `npm test` holds the checker against the plain search on 2,000 documents, the unit tests alone on fewer.
+const whole = only === undefined ? { ORACLE_DOCUMENTS: "2000" } : {};
 const wants = (part) => only === undefined || only === part;
 
 ensurePackages();
 const browser = wants("e2e") ? ensureHeadless() : "";
-if (wants("unit")) ensureReaders();
+if (wants("programs")) ensureReaders();
 if (wants("e2e")) ensureScreen();
 const { buildApplication, buildCommandLine } = await import("./build.mjs");
 await buildCommandLine();
 await buildApplication();
 
+// `npm test` runs both parts at once.
+const UNIT_PARTS = { unit: ["--exclude", "**/*.program.test.ts"], programs: [".program.test.ts"] };
+
 /** What runs one after the other, beside the other lane: two cores have enough to do, and the browser waits often. */
 const lanes = [
   [
     ...(only === undefined ? [step("types", "tsc", ["--noEmit", "-p", "."]), step("lint", "biome", ["ci", "--error-on-warnings", "."])] : []),
-    ...(wants("unit") ? [step("unit", "vitest", ["run"], long)] : []),
+    ...(only === "e2e" ? [] : [step(only ?? "unit", "vitest", ["run", ...(UNIT_PARTS[only ?? ""] ?? [])], { ...whole, ...long })]),
   ],
   wants("e2e") ? [step("e2e", "playwright", ["test"], { ...long, CHROMIUM_HEADLESS: browser, ETAPE_TEST_PORT: String(await freePort()) })] : [],
 ];

@@ -36,7 +36,7 @@ describe("a screen that is far", () => {
   it("takes as many taps as a plain search finds, and no other is far, in apps as people build them", () => {
     let compared = 0;
     let farther = 0;
-    for (let seed = 1; seed <= amount(60, 14); seed++) {
+    for (let seed = 1; seed <= amount(60, 6); seed++) {
       const project = assembledApp(seed, 30);
       const { taps, whole } = fewestTaps(project, MOST);
       const far = new Map(farIn(project).map(({ screen, message }) => [screen, message]));
@@ -50,7 +50,7 @@ describe("a screen that is far", () => {
       for (const [screen, message] of far)
         if (!taps.has(screen)) expect([seed, screen, Number(/is (\d+) taps/.exec(message)?.[1]) > Math.min(whole, FAR)]).toEqual([seed, screen, true]);
     }
-    expect(compared).toBeGreaterThan(250);
-    expect(farther).toBeGreaterThan(15);
+    expect(compared).toBeGreaterThan(100);
+    expect(farther).toBeGreaterThan(6);
   });
 });

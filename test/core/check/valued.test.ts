@@ -15,7 +15,7 @@ import { seeded } from "../../random/documents.ts";
 import { randomWalk, wholeDocument, wholeEvents } from "../../random/whole.ts";
 import { app } from "../../vectors/app.ts";
 
-const DOCUMENTS = amount(1000, 100);
+const DOCUMENTS = amount(1000, 40);
 /** Those of them that are checked as well. */
 const CHECKED = amount(100, 6);
 
@@ -137,7 +137,7 @@ function withoutValues(project: Project): Project {
 }
 
 const COMPARED = new Set(FINDINGS.filter(({ code, inSearch }) => (inSearch && code !== "idle-leg") || code === "far").map(({ code }) => code));
-const COMPLETE = Number(process.env.VALUED_DOCUMENTS ?? amount(200, 20));
+const COMPLETE = Number(process.env.VALUED_DOCUMENTS ?? amount(200, 8));
 
 it(`on ${COMPLETE} such documents nothing is missed that a plain search with all arguments finds`, () => {
   const missed: string[] = [];

@@ -11,7 +11,7 @@ import { wholeDocument } from "../../random/whole.ts";
 describe("the shortest ways of a search", () => {
   it("lead to each of its states, however much has to be brought about before", () => {
     let states = 0;
-    for (let seed = 1; seed <= amount(600, 40); seed++) {
+    for (let seed = 1; seed <= amount(600, 15); seed++) {
       const project = seed % 15 === 0 ? assembledApp(seed, 30) : seed % 2 === 0 ? wholeDocument(seed) : randomDocument(seed);
       for (const precision of [coarse(followable(project)), closest(project)]) {
         const search = explore(abstractionOf(project, precision), "narrow", { states: 3_000 });
@@ -21,6 +21,6 @@ describe("the shortest ways of a search", () => {
         states += search.nodes.length;
       }
     }
-    expect(states).toBeGreaterThan(2_000);
+    expect(states).toBeGreaterThan(800);
   });
 });
