@@ -1,16 +1,21 @@
 import { describe, expect, it } from "vitest";
 import { completions } from "../../../src/core/model/complete.ts";
+import { newContainer } from "../../../src/core/model/edits/add.ts";
 import { changeFact } from "../../../src/core/model/edits/change.ts";
 import { copied, readClip } from "../../../src/core/model/edits/clip.ts";
 import type { Edit } from "../../../src/core/model/edits/edit.ts";
 import { applyEdit } from "../../../src/core/model/edits/kinds.ts";
-import { lanesAround, linkToDoing, linkToNewLane } from "../../../src/core/model/edits/link.ts";
+import { lanesAround, linkToDoing, linkToNewLane, stackFor } from "../../../src/core/model/edits/link.ts";
 import { pasted } from "../../../src/core/model/edits/paste.ts";
 import { addArea, changeArea, putPicture, removeArea, removePicture } from "../../../src/core/model/edits/pictures.ts";
+import { setPlanned } from "../../../src/core/model/edits/planned.ts";
 import { spreadAll, spreadElement } from "../../../src/core/model/edits/share.ts";
+import { lookup } from "../../../src/core/model/lookup.ts";
+import { begins } from "../../../src/core/model/names.ts";
 import { sourceFor } from "../../../src/core/model/propose.ts";
 import { problemLine, readProjectData } from "../../../src/core/model/read.ts";
-import type { Picture, Project } from "../../../src/core/model/schema.ts";
+import { metWords } from "../../../src/core/model/ruleWords.ts";
+import type { Area, Picture, Project } from "../../../src/core/model/schema.ts";
 import { placeScope } from "../../../src/core/model/scope.ts";
 import { app } from "../../vectors/app.ts";
 
@@ -245,5 +250,91 @@ describe("copying a part of a screen", () => {
     expect(screen(onto.project, "b")?.elements.map(({ label }) => label)).toEqual(["go"]);
     const nowhere = pasted(project, clip, []);
     expect(nowhere.says).toContain("Nothing is chosen that elements could be put on.");
+  });
+});
+
+describe("small words and defaults", () => {
+  it("a new drawer keeps what its entries show, and Back leaves it", () => {
+    expect(newContainer("drawer", "menu", "Menu", ["a", "b"])).toEqual({
+      kind: "drawer",
+      id: "menu",
+      name: "Menu",
+      start: "a",
+      members: ["a", "b"],
+      side: "left",
+      over: true,
+      pinnedFrom: "never",
+      closeOn: ["outside", "swipe", "back"],
+      onBack: "leave",
+      keeps: true,
+    });
+  });
+
+  it("a choice of one value stays it", () => {
+    const project = app("a", { facts: [{ id: "f", type: "choice", values: ["only"], initial: "only", source: "app" }] });
+    expect(applyEdit(project, changeFact("f", { persists: true })).facts[0]).toMatchObject({ values: ["only"], initial: "only" });
+  });
+
+  it("planning counts screens and legs together", () => {
+    const name = (screens: string[], legs: string[], planned: boolean) => setPlanned({ screens, legs }, planned).name;
+    expect([name(["a"], [], true), name(["a"], ["b", "c"], true), name(["a", "b"], ["c"], false)]).toEqual([
+      "Only plan it",
+      "Only plan 3 of them",
+      "Make real 3 of them",
+    ]);
+  });
+
+  it("a screen on a stack needs none made, nor does the stack itself; one in tabs gets one", () => {
+    const project = app("t", { tabs: { t: "s x" }, stacks: { s: "a b" } });
+    expect([stackFor(project, "a"), stackFor(project, "s"), stackFor(project, "t")]).toEqual([{ stack: "s" }, { stack: "s" }, { stack: "s" }]);
+    const made = stackFor(project, "x");
+    expect(made.edit && made.stack && lookup(applyEdit(project, made.edit)).owners.get("x")?.id).toBe(made.stack);
+  });
+
+  it("what begins with what was typed is completed before what has it inside", () => {
+    const scope = { names: { fact: { fields: { kiwi: "text", width: "text", window: "text", other: "text" } } }, records: {} } as unknown as Parameters<typeof completions>[2];
+    expect(completions("fact.wi", 7, scope).map(({ insert }) => insert)).toEqual(["width", "window", "kiwi"]);
+  });
+
+  it("a name begins with what was typed where a word of it does, not inside of one", () => {
+    expect([
+      begins("Shopping list", "pin"),
+      begins("Shopping list", "li"),
+      begins("Shopping list", "SHOP"),
+      begins("Shopping list", "x"),
+      begins("Any", ""),
+    ]).toEqual([false, true, true, false, true]);
+  });
+
+  it("a rule's meeting names only what there is of it", () => {
+    const project = app("s", { stacks: { s: "a b" }, legs: ["on a push b"] });
+    expect(metWords(project, { legs: ["on"] })).toBe('uses "on" on "a"');
+    expect(metWords(project, { places: ["a"] })).toBe('sees "a"');
+    expect(metWords(project, { places: ["a"], legs: ["on"] })).toBe('sees "a" or uses "on" on "a"');
+  });
+
+  it("an area is deleted from all pictures that have it, or from one alone", () => {
+    const project = app("s", { stacks: { s: "a" }, screens: { a: { elements: [{ id: "go", kind: "button", label: "Go" }] } } });
+    const area = { control: "go", at: [0, 0, 10, 10] } as Area;
+    const picture = (file: string): Picture => ({ file, size: [100, 200], holds: "screen", areas: [] });
+    const two = [picture("a.png"), { ...picture("a-dark.png"), dark: true }].reduce(
+      (p, one) => applyEdit(p, putPicture(p, "a", { ...one, areas: [area] })),
+      project,
+    );
+    const files = (p: Project) => screen(p, "a")?.pictures?.map(({ file, areas }) => [file, areas.length]);
+    const [first] = screen(two, "a")?.pictures ?? [];
+    if (!first) throw new Error("there is no picture");
+    expect(files(two)).toEqual([
+      ["a.png", 1],
+      ["a-dark.png", 1],
+    ]);
+    expect(files(applyEdit(two, removeArea(two, "a", first, area)))).toEqual([
+      ["a.png", 0],
+      ["a-dark.png", 0],
+    ]);
+    expect(files(applyEdit(two, removeArea(two, "a", first, area, true)))).toEqual([
+      ["a.png", 0],
+      ["a-dark.png", 1],
+    ]);
   });
 });

@@ -1,10 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { appOf } from "../../../src/core/insight/app.ts";
-import type { NavEvent, Project } from "../../../src/core/model/schema.ts";
+import type { Json, NavEvent, Project } from "../../../src/core/model/schema.ts";
 import { leadOf } from "../../../src/core/semantics/bar.ts";
 import { stateLine } from "../../../src/core/semantics/line.ts";
-import { topBranch } from "../../../src/core/semantics/state.ts";
+import { type Motions, seenMotion } from "../../../src/core/semantics/motion.ts";
+import { isDrawer, isStack, nearest, topBranch, visiblePath } from "../../../src/core/semantics/state.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";
+import type { Shown } from "../../../src/core/semantics/types.ts";
 import { argumentsFromText } from "../../../src/core/semantics/values.ts";
 import { app } from "../../vectors/app.ts";
 import { eventOf } from "../../vectors/vector.ts";
@@ -65,4 +67,62 @@ it("of an address only what fits its parameter's type is handed on", () => {
   expect(given("false").boolean).toBe(false);
   expect(Object.keys(given(" "))).toEqual(["text", "date"]);
   expect(argumentsFromText(params, {})).toEqual({});
+});
+
+describe("arrive legs", () => {
+  const chain = (count: number) => {
+    const ids = Array.from({ length: count + 1 }, (_, i) => `s${i}`);
+    return app("s", { stacks: { s: `home ${ids.join(" ")}` }, legs: ["go home push s0", ...ids.slice(1).map((to, i) => `on${i} s${i}:arrive push ${to}`)] });
+  };
+
+  it("follow one another up to 32 times; one more, and nothing has happened", () => {
+    expect(lineAfter(chain(32), "go")).toContain("s32]");
+    const project = chain(33);
+    const before = launch(appOf(project));
+    expect(step(appOf(project), before, eventOf("go"))).toMatchObject({ outcome: "refused", why: "redirect-loop" });
+    expect(lineAfter(project, "go")).toBe("s[home]");
+  });
+
+  it("fire on a modal that is shown again, where the event opened it itself", () => {
+    const project = app("s", {
+      stacks: { s: "home", f: "x", g: "y", h: "done" },
+      modals: { m: "f", n: "g", o: "h" },
+      facts: [{ id: "asked", type: "boolean", initial: false, source: "app" }],
+      legs: ["go home open m", "ask x:arrive open n if=!fact.asked", "end x:arrive open o if=fact.asked", "answer y:arrive close n set.asked=true"],
+    });
+    expect(lineAfter(project, "go")).toBe("s[home] + m(f[x]) + o(h[done])");
+  });
+});
+
+it("a change of width closes every drawer, also one on a stack and one that does not show", () => {
+  const project = app("t", {
+    tabs: { t: "s u" },
+    stacks: { s: "a d", u: "z" },
+    drawers: { d: "x y" },
+    legs: ["in a push d", "menu x menu", "away x select u"],
+  });
+  const opened = after(project, "in", "menu");
+  expect(stateLine(appOf(project).plan, opened)).toContain("!");
+  for (const state of [opened, step(appOf(project), opened, eventOf("away")).state]) {
+    const wide = step(appOf(project), state, { do: "width", to: "wide" }).state;
+    expect(JSON.stringify(wide)).not.toContain('"open":true');
+    expect(JSON.stringify(state).replaceAll('"open":true', '"open":false').replace('"width":"narrow"', '"width":"wide"')).toBe(JSON.stringify(wide));
+  }
+});
+
+it("the nearest on a path is the last that passes, be it the very last or none", () => {
+  const path = visiblePath(after(app("s", { stacks: { s: "a b" }, legs: ["on a push b"] }), "on").base);
+  expect(path.map(({ at }) => at)).toEqual(["s", "b"]);
+  expect([nearest(path, (node): node is Shown => node.kind === "shown"), nearest(path, isStack), nearest(path, isDrawer)]).toEqual([1, 0, -1]);
+});
+
+it("the row that is carried is known by its key, however it was given", () => {
+  const project = app("s", { stacks: { s: "a b" }, legs: ["on a push b"] });
+  const motions: Motions = { legs: { on: { goes: "on", motion: { kind: "slide", carries: [{ from: "rows", to: "head" }] } } }, modals: {}, screens: {} };
+  const seen = (item: Json) => {
+    const event = { do: "leg", leg: "on", item } as const;
+    const before = launch(appOf(project));
+    return seenMotion(motions, { before, after: step(appOf(project), before, { do: "leg", leg: "on" }).state, event }, [])?.row;
+  };
+  expect([seen("hive-2"), seen(3), seen({ id: "hive-2", apiary: "north" })]).toEqual(["hive-2", "3", "hive-2"]);
 });
