@@ -1,8 +1,11 @@
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { type FileHandle, handleDisk } from "../../src/app/session/file/disk.ts";
+import { type FileHandle, handleDisk, serverDisk } from "../../src/app/session/file/disk.ts";
 
 beforeEach(() => void vi.useFakeTimers());
-afterEach(() => void vi.useRealTimers());
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
 
 /** A file that was chosen in the browser. */
 function chosen() {
@@ -75,4 +78,18 @@ it("is looked at every second, and what may have changed is told until nobody wa
   file.fails = undefined;
   await vi.advanceTimersByTimeAsync(5_000);
   expect(told).toBe(first + 2);
+});
+
+it("a served file is written where it still is what was read; another program's is left, and what fails says why", async () => {
+  const asked: unknown[] = [];
+  const answers = [Response.json({ tag: "2" }), new Response("", { status: 412 }), new Response("the disk is full", { status: 500 })];
+  vi.stubGlobal("fetch", async (url: string, init: RequestInit) => {
+    asked.push([url, init.method, init.body, init.headers]);
+    return answers.shift();
+  });
+  const disk = serverDisk("tea.etape.json", () => {});
+  expect(await disk.write("one", "1")).toBe("2");
+  expect(asked).toEqual([["/live/file", "PUT", "one", { "if-match": "1", "content-type": "application/json" }]]);
+  expect(await disk.write("two", "2")).toBeUndefined();
+  await expect(disk.write("three", "2")).rejects.toThrow("the disk is full");
 });

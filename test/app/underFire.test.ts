@@ -75,6 +75,7 @@ describe("a browser without room", () => {
     expect(await stored(id)).toEqual(["home"]);
     keeping.undo();
     expect(screens(keeping.state.project)).toEqual(["home", "a"]);
+    expect(keeping.state.undoName).toBe('Add screen "a"');
     keeping.again();
     await until((state) => state.unsaved === "failed" && !state.saving);
     makeRoom();

@@ -292,7 +292,9 @@ describe("small words and defaults", () => {
   });
 
   it("what begins with what was typed is completed before what has it inside", () => {
-    const scope = { names: { fact: { fields: { kiwi: "text", width: "text", window: "text", other: "text" } } }, records: {} } as unknown as Parameters<typeof completions>[2];
+    const scope = { names: { fact: { fields: { kiwi: "text", width: "text", window: "text", other: "text" } } }, records: {} } as unknown as Parameters<
+      typeof completions
+    >[2];
     expect(completions("fact.wi", 7, scope).map(({ insert }) => insert)).toEqual(["width", "window", "kiwi"]);
   });
 
