@@ -16,6 +16,8 @@ interface Options {
   failOn: Severity;
   /** Leave open ends out of the exit status. */
   allowOpen?: boolean;
+  /** Taps from launch beyond which a screen is far. */
+  far: number;
   /** Say on standard error what the checker looks at. */
   trace?: boolean;
   /** Where to write the states that were looked at, as a graph. */
@@ -29,6 +31,7 @@ export async function checkCommand(file: string, options: Options): Promise<numb
   let looked: readonly Exploration[] = [];
   const pictures = await picturesBeside(file, project);
   const result = checked(project, {
+    far: options.far,
     ...(pictures ? { pictures: filesOf(pictures) } : {}),
     ...(options.trace ? { trace: (line: string) => process.stderr.write(`${line}\n`) } : {}),
     explored: (searches) => {

@@ -1,5 +1,6 @@
-import { Command, CommanderError, Option } from "commander";
+import { Command, CommanderError, InvalidArgumentError, Option } from "commander";
 import { version } from "../../package.json";
+import { FAR } from "../core/check/options.ts";
 import { TARGETS } from "../core/handoff/target.ts";
 import { LENSES } from "../core/map/lenses/names.ts";
 import { DRAWINGS } from "../core/map/types.ts";
@@ -18,6 +19,12 @@ import { packCommand, unpackCommand } from "./pictures.ts";
 import { serveCommand } from "./serve.ts";
 import { stepCommand } from "./step.ts";
 import { walkCommand } from "./walk.ts";
+
+/** A number of taps as it is typed. */
+function tapsOf(typed: string): number {
+  if (!/^[1-9]\d{0,3}$/.test(typed)) throw new InvalidArgumentError("A whole number of taps is expected, from 1 on.");
+  return Number(typed);
+}
 
 /** Runs the command line; gives the exit status: 0 as asked, 1 as a command says, 2 unusable input or usage. */
 export async function main(args: string[]): Promise<number> {
@@ -41,6 +48,7 @@ export async function main(args: string[]): Promise<number> {
         .default("blocker"),
     )
     .option("--allow-open", "do not fail for what is only not built yet")
+    .addOption(new Option("--far <taps>", "taps from launch beyond which a screen is far").argParser(tapsOf).default(FAR))
     .option("--trace", "say on standard error what the checker looks at, how closely, and what it leaves unsure")
     .option("--dot <file>", "write the states that were looked at as a graph, for Graphviz")
     .action(async (file, options) => done(await checkCommand(file, options)));

@@ -31,6 +31,16 @@ const run = async (...args: string[]) => {
   return { status, out: printed.out };
 };
 
+it("how many taps are too far is said on the command line; what is no number of taps is refused", async () => {
+  const far = async (...args: string[]) => {
+    const { findings } = JSON.parse((await run("check", file, "--format", "json", ...args)).out) as { findings: Array<{ code: string; subjects: string[] }> };
+    return findings.flatMap(({ code, subjects }) => (code === "far" ? subjects : []));
+  };
+  expect(await far()).toEqual([]);
+  expect(await far("--far", "1")).toEqual(["sent"]);
+  for (const typed of ["none", "0", "-1", "2.5"]) expect((await run("check", file, `--far=${typed}`)).status).toBe(2);
+});
+
 describe("rules on the command line", () => {
   it("as text: how each stands, and the walk that breaks one; the status goes by the severity of the rule", async () => {
     const { status, out } = await run("check", file);

@@ -60,6 +60,21 @@ test("a group of findings says in words what it means", async ({ page }) => {
   await expect(group).toContainText("Give the screen a way on");
 });
 
+test("how many taps are too far is set in the list of findings, and kept by the browser", async ({ page }) => {
+  const steps = ["a", "b", "c", "d"];
+  await openDocument(page, app("s", { stacks: { s: steps.join(" ") }, legs: steps.slice(1).map((to, i) => `go${to} ${steps[i]} push ${to}`) }));
+  await page.locator("footer").getByText("all", { exact: true }).click();
+  const panel = page.getByLabel("All findings");
+  await expect(panel.locator("[data-finding=far]")).toHaveCount(0);
+  await panel.getByLabel(/far is more than/).selectOption("2");
+  await expect(panel.locator("[data-finding=far]")).toHaveText(/"d" is 3 taps from launch/);
+  await page.reload();
+  await page.locator("footer").getByText("all", { exact: true }).click();
+  await expect(panel.locator("[data-finding=far]")).toHaveCount(1);
+  await panel.getByLabel(/far is more than/).selectOption("3");
+  await expect(panel.locator("[data-finding=far]")).toHaveCount(0);
+});
+
 test("a long check tells how far it is and can be stopped, and what it had not finished is not shown as known", async ({ page }, info) => {
   const file = info.outputPath("big.etape.json");
   writeFileSync(file, writeProject(withTrap(bigProject(1000))));

@@ -22,9 +22,15 @@ export interface FindingsState {
   stop: () => void;
 }
 
+/** What a check asks beside the project: the files of its pictures, and the taps beyond which a screen is far. */
+export interface Beside {
+  files?: PictureFiles | undefined;
+  far?: number;
+}
+
 /** The findings of the open document, kept up to date in a worker; a newer edit cancels an older check. */
-export function createFindings(files: () => PictureFiles | undefined = () => undefined): { store: StoreApi<FindingsState>; close: () => void } {
-  const checking = new Checking(() => startChecker(files), {
+export function createFindings(beside: () => Beside = () => ({})): { store: StoreApi<FindingsState>; close: () => void } {
+  const checking = new Checking(() => startChecker(beside), {
     progress: (_, states) => store.setState({ states }),
     done: (_, result) => store.setState({ result, running: false }),
     failed: (_, error) => store.setState({ running: false, error }),
@@ -57,14 +63,15 @@ export function createFindings(files: () => PictureFiles | undefined = () => und
 }
 
 /** A worker that is sent a project whole at first, and then what was edited. */
-function startChecker(files: () => PictureFiles | undefined): CheckWorker {
+function startChecker(beside: () => Beside): CheckWorker {
   const worker = startWorker();
   let sent: Project | undefined;
   return {
     check: (project, progress) => {
       const before = sent;
       sent = project;
-      return before ? worker.ask("checkNext", [patchOf(before, project), files()], progress) : worker.ask("check", [project, files()], progress);
+      const { files, far } = beside();
+      return before ? worker.ask("checkNext", [patchOf(before, project), files, far], progress) : worker.ask("check", [project, files, far], progress);
     },
     stop: () => worker.stop(),
   };

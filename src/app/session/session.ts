@@ -55,13 +55,17 @@ export class Session {
     };
     const pictures = createPictures(id, recheck);
     this.pictures = pictures.store;
-    const [document, findings, lensing] = [createDocument(id, loaded), createFindings(() => filesKept(pictures.store.getState())), createLensing()];
+    const beside = () => ({ files: filesKept(pictures.store.getState()), far: usePreferences.getState().far });
+    const [document, findings, lensing] = [createDocument(id, loaded), createFindings(beside), createLensing()];
     this.lensing = lensing.store;
     this.document = document.store;
     this.findings = findings.store;
     this.pointing = createPointing(this.document);
     this.following = createFollowing(this.walk, () => this.document.getState().project);
-    this.closing = [pictures.close, document.close, findings.close, lensing.close, () => this.walk.getState().stopPlaying()];
+    const preferences = usePreferences.subscribe(({ far }, before) => {
+      if (far !== before.far) this.findings.getState().again(this.document.getState().project);
+    });
+    this.closing = [preferences, pictures.close, document.close, findings.close, lensing.close, () => this.walk.getState().stopPlaying()];
   }
 
   /** What is queued is still saved; the worker ends, and nothing more is told. */

@@ -1,6 +1,10 @@
 import * as z from "zod";
 import { create } from "zustand";
+import { FAR } from "../../core/check/options.ts";
 import { DRAWINGS } from "../../core/map/types.ts";
+
+/** The most taps that a screen may be away before it is far. */
+export const MOST_FAR = 20;
 
 const KEY = "etape-preferences";
 
@@ -12,6 +16,8 @@ const Kept = z.object({
   foldedRight: z.boolean().catch(false),
   /** Whether single letters are keys while the map, the outline or the device has the focus. */
   singleKeys: z.boolean().catch(true),
+  /** Taps from launch beyond which a screen is far. */
+  far: z.number().int().min(1).max(MOST_FAR).catch(FAR),
   /** How the map was drawn when it was last looked at. */
   drawing: z.enum(DRAWINGS).catch("rows"),
 });

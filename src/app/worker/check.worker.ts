@@ -23,15 +23,15 @@ let last: Project | undefined;
 function answer({ call, args }: Request, progress: (states: number) => void): unknown {
   switch (call) {
     case "check": {
-      const [project, files] = CALLS.check.args.parse(args);
+      const [project, files, far] = CALLS.check.args.parse(args);
       last = project;
-      return checked(project, files, progress);
+      return checked(project, { files, far }, progress);
     }
     case "checkNext": {
-      const [patch, files] = CALLS.checkNext.args.parse(args);
+      const [patch, files, far] = CALLS.checkNext.args.parse(args);
       if (!last) throw new Error("A patch needs a project that was checked before.");
       last = patched(last, patch);
-      return checked(last, files, progress);
+      return checked(last, { files, far }, progress);
     }
     case "wayTo":
       return wayTo(...CALLS.wayTo.args.parse(args));
@@ -50,8 +50,12 @@ function answer({ call, args }: Request, progress: (states: number) => void): un
   }
 }
 
-function checked(project: Project, files: PictureFiles | undefined, progress: (states: number) => void): PlainResult {
-  const { findings, accepted, proof } = check(project, { stop: counting(progress), fixes: false, ...(files ? { pictures: files } : {}) });
+function checked(
+  project: Project,
+  { files, far }: { files: PictureFiles | undefined; far: number | undefined },
+  progress: (states: number) => void,
+): PlainResult {
+  const { findings, accepted, proof } = check(project, { stop: counting(progress), fixes: false, ...(files && { pictures: files }), ...(far && { far }) });
   const worst = findings.find((finding) => !finding.open);
   const fix = worst && fixesFor(project, worst)[0];
   return { findings: findings.map(withoutFixes), accepted: accepted.map(withoutFixes), proof, ...(fix ? { fix } : {}) };

@@ -77,10 +77,10 @@ export type PlainResult = z.infer<typeof ResultSent>;
 
 /** What a worker can be asked to do: its arguments, and what comes of it. */
 export const CALLS = {
-  /** Checks a project. */
-  check: { args: z.tuple([ProjectSent, FilesSent.optional()]), result: ResultSent },
+  /** Checks a project: with the files of its pictures, and the taps beyond which a screen is far. */
+  check: { args: z.tuple([ProjectSent, FilesSent.optional(), z.number().optional()]), result: ResultSent },
   /** Checks what a patch makes of the project that was checked last. */
-  checkNext: { args: z.tuple([PatchSent, FilesSent.optional()]), result: ResultSent },
+  checkNext: { args: z.tuple([PatchSent, FilesSent.optional(), z.number().optional()]), result: ResultSent },
   /** The shortest walk from launch to a screen, if there is one. */
   wayTo: { args: z.tuple([ProjectSent, text]), result: z.array(EventSent).optional() },
   /** What a lens shows of a project; for walks with the generated tests, those are made there. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
-import { FAR } from "../../../src/core/check/findings/far.ts";
+import { FAR } from "../../../src/core/check/options.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 import { fewestTaps } from "../../oracle/taps.ts";
 import { amount } from "../../random/amount.ts";
@@ -31,6 +31,14 @@ describe("a screen that is far", () => {
       legs: ["a1 home push a", "b1 a push b", "c1 b push c", "d1 c push d", "e1 d push e set.known=true", "in home push secret if=fact.known"],
     });
     expect(farIn(furthest)).toEqual([{ screen: "secret", message: '"secret" is 6 taps from launch by the shortest way.' }]);
+  });
+
+  it("is so beyond another limit where one is set", () => {
+    const steps = ["a", "b", "c", "d"];
+    const project = app("s", { stacks: { s: steps.join(" ") }, legs: steps.slice(1).map((to, i) => `go${to} ${steps[i]} push ${to}`) });
+    const far = (limit?: number) =>
+      check(project, limit === undefined ? {} : { far: limit }).findings.flatMap(({ code, subjects }) => (code === "far" ? subjects : []));
+    expect([far(), far(3), far(2), far(1)]).toEqual([[], [], ["d"], ["c", "d"]]);
   });
 
   it("takes as many taps as a plain search finds, and no other is far, in apps as people build them", () => {

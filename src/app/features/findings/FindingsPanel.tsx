@@ -8,6 +8,7 @@ import type { Project } from "../../../core/model/schema.ts";
 import { keyOfFinding } from "../../parts/Changes.tsx";
 import { parted, placeOfFinding, SEVERITY_GROUND } from "../../session/findingWords.ts";
 import { useDocument, useFindings, useSheets } from "../../session/hooks.ts";
+import { MOST_FAR, usePreferences } from "../../ui/preferences.ts";
 import type { PlainFinding } from "../../worker/protocol.ts";
 import { FindingRow } from "./FindingRow.tsx";
 
@@ -46,6 +47,7 @@ export function FindingsPanel({ onClose }: { onClose: () => void }) {
             </ToggleGroup.Item>
           ))}
         </ToggleGroup.Root>
+        <FarLimit />
         <button type="button" onClick={onClose} className="ml-auto min-h-6 px-2 text-ink-2 hover:text-ink">
           close
         </button>
@@ -83,6 +85,22 @@ export function FindingsPanel({ onClose }: { onClose: () => void }) {
         </>
       )}
     </section>
+  );
+}
+
+/** How many taps from launch a screen may be before it is far; kept by the browser, for all projects. */
+function FarLimit() {
+  const { far, set } = usePreferences();
+  return (
+    <label className="flex items-center gap-1 text-[12px] text-ink-2">
+      far is more than
+      <select value={far} onChange={(event) => set({ far: Number(event.target.value) })} className="h-6 border border-hairline bg-paper text-ink">
+        {Array.from({ length: MOST_FAR }, (_, i) => (
+          <option key={i + 1}>{i + 1}</option>
+        ))}
+      </select>
+      {far === 1 ? "tap" : "taps"} from launch
+    </label>
   );
 }
 

@@ -1,6 +1,7 @@
 import { nameOf } from "../../model/lookup.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
 import { ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
+import { FAR } from "../options.ts";
 import type { Candidate } from "../reach/graph.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { ASSUMPTION, assumptionsIn, type Reached, shortestWays } from "../system/ways.ts";
@@ -14,9 +15,6 @@ export const far: FindingKind = {
   subjects: "the screen",
 };
 
-/** Taps from launch beyond which a screen counts as far. */
-export const FAR = 5;
-
 /** Screens that take more than the limit of taps to reach from launch, by the shortest way, which is the walk. */
 export function farScreens(exploration: Exploration, ways: TapWays): Candidate[] {
   const project = exploration.abstraction.original;
@@ -24,7 +22,7 @@ export function farScreens(exploration: Exploration, ways: TapWays): Candidate[]
   return project.screens.flatMap((screen) => {
     const reached = ways.nearest.get(screen.id);
     const count = reached ? tapsIn(reached) : 0;
-    if (!reached || count <= FAR) return [];
+    if (!reached || count <= ways.far) return [];
     const walk = walkOf(exploration, ways, screen.id, count);
     return [{ subjects: [screen.id], message: `${name(screen.id)} is ${count} taps from launch by the shortest way.`, at: [{ node: reached.at }], walk }];
   });
@@ -45,6 +43,8 @@ export interface TapWays {
   reached: ReadonlyMap<number, Reached>;
   /** By screen the state of it that takes the fewest. */
   nearest: ReadonlyMap<string, Reached>;
+  /** The limit that they were found for. */
+  far: number;
   /** The states by which it is known how many taps a screen takes, or that it is not far: of each screen the nearest, and others as near. */
   ends: readonly number[];
   walks: ConcreteWays;
@@ -60,7 +60,7 @@ function tapsIn({ cost }: Reached): number {
   return Math.floor(cost / TAP);
 }
 
-export function tapWays(exploration: Exploration): TapWays {
+export function tapWays(exploration: Exploration, far = FAR): TapWays {
   const { nodes, abstraction } = exploration;
   const costOf = tapsOf(abstraction.original);
   const reached = new Map<number, Reached>();
@@ -79,13 +79,14 @@ export function tapWays(exploration: Exploration): TapWays {
   for (const way of shortestWays(exploration, surely)) sure.set(way.at, way);
   const others = new ConcreteWays(exploration, (at) => sure.get(at)?.by);
   // Another way will do if it takes no more taps, or not so many that the screen would be far.
-  const limit = (at: number) => Math.max(FAR, tapsIn(reached.get(at) as Reached));
+  const limit = (at: number) => Math.max(far, tapsIn(reached.get(at) as Reached));
   const isTap = tapEvents(abstraction.original);
   const isAsShort = (walk: readonly NavEvent[], at: number) => walk.filter(isTap).length <= limit(at);
-  const isNear = (way: Reached) => tapsIn(way) <= Math.max(FAR, tapsIn(nearest.get(nodes[way.at]?.screen ?? "") ?? way));
+  const isNear = (way: Reached) => tapsIn(way) <= Math.max(far, tapsIn(nearest.get(nodes[way.at]?.screen ?? "") ?? way));
   return {
     reached,
     nearest,
+    far,
     ends: [...reached.values()].filter(isNear).map(({ at }) => at),
     walks: new ConcreteWays(
       exploration,

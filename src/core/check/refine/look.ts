@@ -46,7 +46,7 @@ export function lookFollowing(project: Project, last: Look, facts: ReadonlySet<s
   const explorations = last.complete ? last.explorations.map((exploration) => followed(exploration, facts)) : [];
   const closer = explorations.flatMap((exploration) => exploration ?? []);
   if (closer.length === 0 || closer.length < explorations.length) return undefined;
-  return traced(options, () => judged(project, searchedBy(closer, asksDistances(only)), options, only));
+  return traced(options, () => judged(project, searchedBy(closer, options, asksDistances(only)), options, only));
 }
 
 const asksDistances = (only: ReadonlySet<string> | undefined) => isAsked(only, MET) || isAsked(only, far.code);

@@ -24,8 +24,9 @@ export interface Searched {
 export const MET = "met ";
 
 /** Searches each class of widths; what was met and does not replay is unsure. */
-export function searchAll(project: Project, precision: Precision, { states, stop }: CheckOptions, distant: boolean): Searched {
+export function searchAll(project: Project, precision: Precision, { states, stop, far }: CheckOptions, distant: boolean): Searched {
   const out: Searched = { explorations: [], far: [], unsure: new Map() };
+  const byTaps = (exploration: Exploration) => tapWays(exploration, far);
   for (const widths of widthClasses(project)) {
     const abstraction = abstractionOf(project, precision);
     const known = new Set<string>();
@@ -33,7 +34,7 @@ export function searchAll(project: Project, precision: Precision, { states, stop
     // Ways from launch are looked for now, because the search goes on and finds shorter ones by entrances.
     const launched = (exploration: Exploration) => {
       if (!distant) return true;
-      const met = isReplayed(exploration) ? metBy(exploration, known, tapWays, out.unsure) : { exploration, ways: tapWays(exploration) };
+      const met = isReplayed(exploration) ? metBy(exploration, known, byTaps, out.unsure) : { exploration, ways: byTaps(exploration) };
       out.far.push({ exploration: { ...met.exploration, widths }, candidates: farScreens(met.exploration, met.ways) });
       return true;
     };
@@ -46,11 +47,11 @@ export function searchAll(project: Project, precision: Precision, { states, stop
 }
 
 /** The same of searches that are done already, without working out any step. */
-export function searchedBy(explorations: Exploration[], distant: boolean): Searched {
+export function searchedBy(explorations: Exploration[], { far }: CheckOptions, distant: boolean): Searched {
   const out: Searched = { explorations, far: [], unsure: new Map() };
   for (const exploration of distant ? explorations : []) {
     const known = new Set<string>();
-    const met = metBy(exploration, known, tapWays, out.unsure);
+    const met = metBy(exploration, known, (one) => tapWays(one, far), out.unsure);
     out.far.push({ exploration: met.exploration, candidates: farScreens(met.exploration, met.ways) });
     metBy(exploration, known, allWays, out.unsure);
   }
