@@ -86,7 +86,7 @@ function bound(ours = START, base = START) {
     return read.project;
   };
   const screens = (project: Project) => project.screens.map(({ id }) => id);
-  return { file, write, document, binding, told, kept, names, later, onDisk, screens, apply: (edit: Edit) => document.getState().apply(edit) };
+  return { file, disk, write, document, binding, told, kept, names, later, onDisk, screens, apply: (edit: Edit) => document.getState().apply(edit) };
 }
 
 describe("a document that is kept in a file", () => {
@@ -106,6 +106,24 @@ describe("a document that is kept in a file", () => {
     expect(kept.at(-1) && screens(kept.at(-1) as Project)).toEqual(["home", "a", "b"]);
     await later(60_000);
     expect([file.reads, file.writes]).toEqual([1, 1]);
+    apply(add("c"));
+    await later(60_000);
+    expect([file.reads, file.writes]).toEqual([1, 2]);
+  });
+
+  it("writes what was edited while it was being written", async () => {
+    const { disk, document, binding, later, onDisk, screens, apply } = bound();
+    await later(0);
+    const write = disk.write;
+    disk.write = async (text, tag) => {
+      disk.write = write;
+      apply(add("meanwhile"));
+      return write(text, tag);
+    };
+    apply(add("a"));
+    await later(60_000);
+    expect(screens(onDisk())).toEqual(["home", "a", "meanwhile"]);
+    expect([binding.state.status, onDisk()]).toEqual(["saved", document.getState().project]);
   });
 
   it("takes in what another program wrote, as one edit that says so; the same again is no edit", async () => {

@@ -101,6 +101,12 @@ it("a change of width closes every drawer, also one on a stack and one that does
     drawers: { d: "x y" },
     legs: ["in a push d", "menu x menu", "away x select u"],
   });
+  // The same with nothing but the drawer on the stack.
+  const alone = after(app("s", { stacks: { s: "d" }, drawers: { d: "x y" }, legs: ["menu x menu"] }), "menu");
+  expect([alone, step(appOf(project), alone, { do: "width", to: "wide" }).state].map((state) => JSON.stringify(state).includes('"open":true'))).toEqual([
+    true,
+    false,
+  ]);
   const opened = after(project, "in", "menu");
   expect(stateLine(appOf(project).plan, opened)).toContain("!");
   for (const state of [opened, step(appOf(project), opened, eventOf("away")).state]) {

@@ -156,7 +156,6 @@ export class Binding {
       this.keep(project);
     }
     this.set({ status: "saved", message: undefined });
-    if (this.document.getState().project !== project) this.soon(GATHER);
     return true;
   }
 

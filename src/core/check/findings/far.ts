@@ -11,7 +11,7 @@ export const far: FindingKind = {
   code: "far",
   severity: "note",
   says: "more taps from launch than people care to make",
-  help: "The screen takes more taps from launch than the limit, by the shortest way that there is.",
+  help: "The screen takes more taps from launch than the limit, by the shortest way that there is. The limit is 5 unless you set another.",
   subjects: "the screen",
 };
 
