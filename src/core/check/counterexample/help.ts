@@ -34,24 +34,27 @@ const WITHOUT_BACK: ReadonlySet<Way> = new Set<Way>([...WITHOUT_RESTART].filter(
 /** States that a way out is looked for in. */
 const MOST = 300;
 
+/** Whether, where a walk ends of a finding that says that nothing helps, something helps after all. */
+export function helpsAfterAll(exploration: Exploration, help: Help, subjects: readonly string[], end: State): boolean {
+  return wayOut(exploration, help, subjects, { state: end, walk: [] }) !== undefined;
+}
+
 /**
- * Whether, where a walk ends of a finding that says that nothing helps, something helps after all: a search through `step` on the document
+ * How somebody gets out of where a walk ends of a finding that says that nothing helps; undefined where no way was found. A search through `step` on the document
  * itself, led by what the analysis knows of the way. So a walk that ends where only some of the states are stuck which the analysis took
  * for one is not given as evidence.
  */
-export function helpsAfterAll(exploration: Exploration, help: Help, subjects: readonly string[], end: State): boolean {
+export function wayOut(exploration: Exploration, help: Help, subjects: readonly string[], start: Reached): Reached | undefined {
   const project = exploration.abstraction.original;
-  const from: Stuck = { line: stateLine(planOf(project), end), project, subjects, hubs: hubsOf(project, exploration) };
+  const from: Stuck = { line: stateLine(planOf(project), start.state), project, subjects, hubs: hubsOf(project, exploration) };
   const distances = help.at && distancesFor(exploration, help, from);
-  const start: Reached = { state: end, walk: [] };
-  const helped = searchOnwards(exploration, {
+  return searchOnwards(exploration, {
     starts: [start],
     ...(distances ? { distances } : {}),
     ways: help.back ? WITHOUT_RESTART : WITHOUT_BACK,
     most: MOST,
-    found: ({ state, walk }) => (walk.length > 0 && help.out(state, from) ? true : undefined),
+    found: (at) => (at.walk.length > start.walk.length && help.out(at.state, from) ? at : undefined),
   });
-  return helped === true;
 }
 
 /** How far it is to where a finding of some subjects would not hold; worked out once for a search. */

@@ -6,6 +6,7 @@ import type { State } from "../../semantics/types.ts";
 import { concreteWays } from "../counterexample/concrete.ts";
 import { directedWalk, walkBy } from "../counterexample/directed.ts";
 import { helpsAfterAll } from "../counterexample/help.ts";
+import { shutWalk } from "../counterexample/shut.ts";
 import { endsWhere, lastStep, type Reached } from "../counterexample/walk.ts";
 import type { Finding } from "../finding.ts";
 import type { FindingKind } from "../findings/kind.ts";
@@ -75,7 +76,8 @@ function behaviourFinding(exploration: Exploration, { code, severity, shows, hel
   const walk =
     candidate.walk ??
     firstOf(nearest(exploration, candidate.at), (place) => shownAt(concreteWays(exploration).at(place.node), place)) ??
-    searched(candidate.at);
+    searched(candidate.at) ??
+    (helps && !candidate.ifShown ? shutWalk(exploration, helps, candidate.subjects, candidate.at) : undefined);
   if (walk) return { ...common, certainty: "shown", walk };
   if (candidate.ifShown) return undefined;
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
