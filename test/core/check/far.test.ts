@@ -44,7 +44,8 @@ describe("a screen that is far", () => {
   it("takes as many taps as a plain search finds, and no other is far, in apps as people build them", () => {
     let compared = 0;
     let farther = 0;
-    for (let seed = 1; seed <= amount(60, 6); seed++) {
+    // The walk to a screen of the thirtieth that comes first is longer than the shortest.
+    for (const seed of [...Array.from({ length: amount(60, 6) }, (_, i) => i + 1), 30]) {
       const project = assembledApp(seed, 30);
       const { taps, whole } = fewestTaps(project, MOST);
       const far = new Map(farIn(project).map(({ screen, message }) => [screen, message]));

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { check } from "../../../src/core/check/check.ts";
 import { abstractionOf } from "../../../src/core/check/system/abstraction.ts";
 import { explore } from "../../../src/core/check/system/explore.ts";
 import { followed } from "../../../src/core/check/system/followed.ts";
@@ -9,8 +10,27 @@ import { amount } from "../../random/amount.ts";
 import { assembledApp } from "../../random/assembled.ts";
 import { randomDocument } from "../../random/documents.ts";
 import { wholeDocument } from "../../random/whole.ts";
+import { app } from "../../vectors/app.ts";
 
 const search = (project: Project, facts: ReadonlySet<string>) => explore(abstractionOf(project, coarse(facts)), "narrow");
+
+it("what was met under a fact that is not followed costs no second look, from a launch as from a way in", () => {
+  const looks = (project: Project) => {
+    const lines: string[] = [];
+    const { findings } = check(project, { trace: (line) => lines.push(line) });
+    expect(findings.filter(({ code, certainty }) => code === "unreachable" || certainty === "possible")).toEqual([]);
+    return lines.length;
+  };
+  const project = app("s", {
+    stacks: { s: "home a b" },
+    facts: [{ id: "f", type: "boolean", initial: false, source: "app" }],
+    screens: { a: { elements: [{ id: "in", kind: "button", label: "In", shown: "fact.f" }] } },
+    legs: ["on home push a", "set a set set.f=true", "in a push b if=fact.f"],
+  });
+  expect(looks(project)).toBe(1);
+  const entrance = { id: "e", name: "E", kind: "notification", to: "a", warm: "onTop" } as const;
+  expect(looks({ ...project, legs: project.legs.filter(({ id }) => id !== "on"), entrances: [entrance] })).toBe(1);
+});
 
 describe("a search in which more facts are followed, along the steps that it knows", () => {
   it("has every state that a search has which follows them from the start", () => {

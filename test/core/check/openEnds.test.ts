@@ -46,3 +46,17 @@ it("docs/findings.md has the table that the list of findings makes (npm run docs
   expect(new Set(FINDINGS.map(({ code }) => code)).size).toBe(FINDINGS.length);
   for (const { code, says, help } of FINDINGS) expect(help.length, code).toBeGreaterThan(says.length / 2);
 });
+
+it("a screen that is only where a way in goes otherwise is named, and no open end; one that nothing names is", () => {
+  const project = app("s", {
+    stacks: { s: "home a x y" },
+    facts: [{ id: "known", type: "boolean", initial: true, source: "app" }],
+    legs: ["on home push a"],
+    entrances: [{ id: "e", name: "E", kind: "notification", to: "a", when: "fact.known", otherwise: "x", warm: "onTop" }],
+  });
+  const found = check(project).findings.filter(({ code }) => code === "unreachable");
+  expect(found.map(({ subjects, open }) => [subjects[0], open ?? false])).toEqual([
+    ["x", false],
+    ["y", true],
+  ]);
+});
