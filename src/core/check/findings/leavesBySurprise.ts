@@ -15,7 +15,7 @@ export const leavesBySurprise: FindingKind = {
 function find({ project, nodes, hubs, name }: Graph): Candidate[] {
   const launched = new Set<string>();
   for (const node of nodes) {
-    if (!node.from) launched.add(node.screen);
+    if (node.launched) launched.add(node.screen);
     for (const edge of node.edges) if (edge.event?.do === "launch") launched.add(nodes[edge.to]?.screen ?? "");
   }
   const found = new Map<string, Candidate>();
