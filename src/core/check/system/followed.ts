@@ -48,7 +48,7 @@ export function followed(exploration: Exploration, names: ReadonlySet<string>): 
     const isFollowed = ({ question }: Edge["choices"][number]) => Object.hasOwn(before, factAtFirst(question) ?? "");
     if (edge.choices.some((choice) => isFollowed(choice) && !sameValue(choice.answer, before[factAtFirst(choice.question) ?? ""]))) return [];
     const known = { ...edge, choices: edge.choices.filter((choice) => !isFollowed(choice)) };
-    if (edge.outcome === "refused") return [{ ...known, to: from ?? 0 }];
+    if (edge.outcome !== "moved" && edge.outcome !== "ignored") return [{ ...known, to: from ?? 0 }];
     return after(plan, facts, edge, before).map((next) => {
       const to = enter(edge.to, next);
       return to === from ? { ...known, to } : { ...known, outcome: "moved", to };

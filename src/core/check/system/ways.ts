@@ -91,7 +91,7 @@ export function* shortestWays(exploration: Exploration, costOf: (edge: Edge) => 
       yield reached;
       for (const edge of nodes[reached.at]?.edges ?? []) {
         // Who stays where he is may have set a fact that is not followed.
-        const step = edge.outcome === "refused" ? undefined : edge.way === "reveal" ? 0 : costOf(edge);
+        const step = edge.outcome !== "moved" && edge.outcome !== "ignored" ? undefined : edge.way === "reveal" ? 0 : costOf(edge);
         if (step === undefined) continue;
         enter({ at: edge.to, cost: reached.cost + step, by: { node: reached.at, edge }, step, price: price + step });
       }
