@@ -40,7 +40,11 @@ describe("the order of a stack, told from the moves", () => {
     expect(copies(TALKS)).toEqual([]);
     expect(copies(["in inbox push talk", "about talk push info", "again info push talk"])).toContain("shown about info");
     // From a container around the stack, whatever is on top.
-    const drawer = app("d", { drawers: { d: "s y" }, stacks: { s: "inbox info" }, legs: ["about d push info repeat=copy"] });
+    const drawer = app("d", {
+      drawers: { d: "s y" },
+      stacks: { s: "inbox info" },
+      legs: ["menu inbox menu", "again info menu", "about d push info repeat=copy"],
+    });
     expect(check(drawer).findings.flatMap(({ code, certainty, subjects }) => (code === "piled-copies" ? [certainty, ...subjects] : []))).toEqual([
       "shown",
       "about",
