@@ -33,6 +33,29 @@ describe("a screen that is far", () => {
     expect(farIn(furthest)).toEqual([{ screen: "secret", message: '"secret" is 6 taps from launch by the shortest way.' }]);
   });
 
+  it("is not brought near by a way in that waits for the sign-in, for coming in is no tap", () => {
+    const made = app("s", {
+      stacks: { s: "signIn home a b c d deep" },
+      facts: [
+        { id: "in", type: "boolean", initial: false, source: "app" },
+        { id: "f", type: "boolean", initial: false, source: "app" },
+      ],
+      entrances: [{ id: "e", name: "E", kind: "notification", to: "deep", when: "fact.in", otherwise: "signIn", resume: true, warm: "rebuild" }],
+      legs: [
+        "enter signIn replace home set.in=true",
+        ...["home a", "a b", "b c", "c d", "d deep"].map((way, i) => `go${i} ${way.replace(" ", " push ")}`),
+        // What does nothing before a fact is set has the facts followed in a second look, at what ways in lead to as well.
+        "quiet home push b if=fact.f",
+        "set b set set.f=true",
+      ],
+    });
+    const project = { ...made, legs: made.legs.map((leg) => (leg.id === "enter" ? { ...leg, resumes: true } : leg)) };
+    expect(farIn(project)).toEqual([{ screen: "deep", message: '"deep" is 6 taps from launch by the shortest way.' }]);
+    // An app in which a second look once took the message that waits for a tap.
+    const [far] = farIn(assembledApp(125, 60)).filter(({ screen }) => screen === "info107");
+    expect(far?.message).toContain("is 6 taps from launch");
+  });
+
   it("is so beyond another limit where one is set", () => {
     const steps = ["a", "b", "c", "d"];
     const project = app("s", { stacks: { s: steps.join(" ") }, legs: steps.slice(1).map((to, i) => `go${to} ${steps[i]} push ${to}`) });

@@ -101,7 +101,7 @@ export function* shortestWays(exploration: Exploration, costOf: (edge: Edge) => 
 
 /**
  * What steps need to have been brought about before, and what they bring about: something left hidden, by its number, a value of a fact that is
- * not followed, or a visit to a member of a tab set that Back returns to.
+ * not followed, a visit to a member of a tab set that Back returns to, or a way in that may wait.
  */
 function conditionsOf({ nodes, abstraction: { original } }: Exploration) {
   const values = new Map<string, number>();
@@ -131,14 +131,14 @@ function conditionsOf({ nodes, abstraction: { original } }: Exploration) {
         const fact = facts.get(factAtFirst(question) ?? "");
         if (fact) return sameValue(fact.initial, answer) ? [] : [numberOf(fact.id, answer)];
         const name = factAsked(choice) ?? "";
-        return visited.has(name) && answer !== null ? [numberOf(name, answer)] : [];
+        return (visited.has(name) || name === WAITING) && answer !== null ? [numberOf(name, answer)] : [];
       });
       return shows === undefined ? asked : [...asked, shows];
     },
-    brings: ({ leaves, fired, to }: Edge): readonly number[] => {
+    brings: ({ leaves, fired, to, event }: Edge): readonly number[] => {
       const set = fired.flatMap((id) => sets.get(id) ?? []);
-      const visits = visited.size > 0 ? visitsIn(to) : NONE;
-      return set.length + visits.length > 0 ? [...leaves, ...set, ...visits] : leaves;
+      const others = [...(visited.size > 0 ? visitsIn(to) : NONE), ...(event?.do === "enter" ? [numberOf(WAITING, event.entrance)] : NONE)];
+      return set.length + others.length > 0 ? [...leaves, ...set, ...others] : leaves;
     },
   };
 }
