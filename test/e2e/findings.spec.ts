@@ -62,12 +62,22 @@ test("a group of findings says in words what it means", async ({ page }) => {
 
 test("how many taps are too far is set in the list of findings, and kept by the browser", async ({ page }) => {
   const steps = ["a", "b", "c", "d"];
-  await openDocument(page, app("s", { stacks: { s: steps.join(" ") }, legs: steps.slice(1).map((to, i) => `go${to} ${steps[i]} push ${to}`) }));
+  await openDocument(page, app("s", { stacks: { s: `${steps.join(" ")} x` }, legs: steps.slice(1).map((to, i) => `go${to} ${steps[i]} push ${to}`) }));
   await page.locator("footer").getByText("all", { exact: true }).click();
   const panel = page.getByLabel("All findings");
   await expect(panel.locator("[data-finding=far]")).toHaveCount(0);
   await panel.getByLabel(/far is more than/).selectOption("2");
   await expect(panel.locator("[data-finding=far]")).toHaveText(/"d" is 3 taps from launch/);
+  // What a fix changes is told by the same limit.
+  await panel
+    .locator("[data-finding=unreachable]")
+    .getByRole("button", { name: /^Fix: / })
+    .first()
+    .click();
+  const sheet = page.getByRole("dialog");
+  await expect(sheet).toContainText("Nobody ever gets to");
+  await expect(sheet).not.toContainText("taps from launch");
+  await page.keyboard.press("Escape");
   await page.reload();
   await page.locator("footer").getByText("all", { exact: true }).click();
   await expect(panel.locator("[data-finding=far]")).toHaveCount(1);

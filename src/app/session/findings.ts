@@ -1,6 +1,8 @@
 import { createStore, type StoreApi } from "zustand";
 import type { PictureFiles } from "../../core/model/pictures.ts";
 import type { Project } from "../../core/model/schema.ts";
+import { usePreferences } from "../ui/preferences.ts";
+import type { WorkerClient } from "../worker/client.ts";
 import { patchOf } from "../worker/patch.ts";
 import type { PlainResult } from "../worker/protocol.ts";
 import { startWorker } from "../worker/start.ts";
@@ -60,6 +62,11 @@ export function createFindings(beside: () => Beside = () => ({})): { store: Stor
     },
   }));
   return { store, close: () => checking.stop() };
+}
+
+/** Checks what is not the open document, such as the document with a fix made, by the same limit, so that the two can be compared. */
+export function checkedAside(worker: WorkerClient, project: Project): Promise<PlainResult> {
+  return worker.ask("check", [project, undefined, usePreferences.getState().far]);
 }
 
 /** A worker that is sent a project whole at first, and then what was edited. */

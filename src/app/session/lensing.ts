@@ -5,6 +5,7 @@ import type { Project } from "../../core/model/schema.ts";
 import type { WorkerClient } from "../worker/client.ts";
 import type { PlainResult } from "../worker/protocol.ts";
 import { startWorker } from "../worker/start.ts";
+import { checkedAside } from "./findings.ts";
 
 /** A document that the lens of changes compares with. */
 export interface Older {
@@ -63,8 +64,7 @@ export function createLensing(start: () => WorkerClient = startWorker): { store:
     choose: (choice) => set({ choice, view: undefined, error: undefined }),
     against: (older) => {
       set({ older: { ...older, result: undefined }, choice: { lens: "changed", against: older.id }, view: undefined });
-      void ask()
-        .ask("check", [older.project])
+      void checkedAside(ask(), older.project)
         .then((result) => {
           const now = get().older;
           if (now?.id === older.id) set({ older: { ...now, result } });

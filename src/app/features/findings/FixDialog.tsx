@@ -3,6 +3,7 @@ import { changesInWords } from "../../../core/compare/words.ts";
 import type { Edit } from "../../../core/model/edits/edit.ts";
 import { applyEdit } from "../../../core/model/edits/kinds.ts";
 import { Changes } from "../../parts/Changes.tsx";
+import { checkedAside } from "../../session/findings.ts";
 import { useDocument, useFindings, useSheets } from "../../session/hooks.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
@@ -20,7 +21,7 @@ function Opened({ fix, close }: { fix: Edit; close: () => void }) {
   const apply = useDocument((d) => d.apply);
   const before = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
   const fixed = useMemo(() => applyEdit(project, fix), [fix, project]);
-  const after = useTask(useCallback((worker: WorkerClient) => worker.ask("check", [fixed]), [fixed]));
+  const after = useTask(useCallback((worker: WorkerClient) => checkedAside(worker, fixed), [fixed]));
   return (
     <Dialog title={`Fix: ${fix.name}`} open onClose={close} wide>
       <h3 className="caption m-0 mb-1 text-[12px]">What it changes</h3>

@@ -8,6 +8,7 @@ import { Changes } from "../../parts/Changes.tsx";
 import { Picture } from "../../parts/Picture.tsx";
 import { goAnotherWay } from "../../session/actions/goAnotherWay.ts";
 import { type Way, wayKey, waysOf } from "../../session/actions/moveKinds.ts";
+import { checkedAside } from "../../session/findings.ts";
 import { useDocument, useFindings, useSelection, useSession, useSheets, useWalkState } from "../../session/hooks.ts";
 import { Dialog } from "../../ui/Dialog.tsx";
 import type { WorkerClient } from "../../worker/client.ts";
@@ -96,7 +97,7 @@ function useChecks(project: Project, leg: Leg, ways: readonly Way[]): (way: Way)
     async (worker: WorkerClient) => {
       for (const way of ways) {
         if (leg.move && wayKey(leg.move) === way.key) continue;
-        const result = await worker.ask("check", [applyEdit(project, changeLeg(project, leg, { move: way.move }))]);
+        const result = await checkedAside(worker, applyEdit(project, changeLeg(project, leg, { move: way.move })));
         setResults((known) => new Map(known).set(way.key, result));
       }
     },
