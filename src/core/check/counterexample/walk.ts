@@ -9,7 +9,7 @@ import type { Json, NavEvent, Project } from "../../model/schema.ts";
 import { currentScreen } from "../../semantics/state.ts";
 import { launch, step } from "../../semantics/step.ts";
 import type { Outcome, State } from "../../semantics/types.ts";
-import type { Choice } from "../system/choices.ts";
+import { type Choice, valuesOf } from "../system/choices.ts";
 import type { Edge, Exploration, Explored } from "../system/exploration.ts";
 import { isInstance } from "../system/instance.ts";
 
@@ -43,7 +43,7 @@ export function endsWhere(project: Project, from: readonly Reached[], holds: (st
   const outside = project.facts.filter(({ source }) => source === "outside");
   let settings: NavEvent[][] = [[]];
   for (const fact of outside)
-    for (const value of fact.type === "boolean" ? [true, false] : (fact.values ?? []))
+    for (const value of valuesOf(fact))
       settings = [
         ...settings,
         ...settings

@@ -8,6 +8,7 @@ import type { Outcome, State } from "../../semantics/types.ts";
 import { concreteWays } from "../counterexample/concrete.ts";
 import { nodesOf } from "../counterexample/directed.ts";
 import { concreteEvents, replay, startingPoints } from "../counterexample/walk.ts";
+import { valuesOf } from "../system/choices.ts";
 import type { Edge } from "../system/exploration.ts";
 import { EVENT, eventsOf, REVEAL, type RuleGraph } from "./graph.ts";
 
@@ -247,11 +248,7 @@ const keyOf = ({ state, at }: Reached): string => `${at}${JSON.stringify(state)}
 
 /** Every change of a fact from outside. */
 function factsOf(project: Project): NavEvent[] {
-  return project.facts.flatMap((fact) =>
-    fact.source === "outside"
-      ? (fact.type === "boolean" ? [true, false] : (fact.values ?? [])).map((value): NavEvent => ({ do: "fact", fact: fact.id, value }))
-      : [],
-  );
+  return project.facts.flatMap((fact) => (fact.source === "outside" ? valuesOf(fact).map((value): NavEvent => ({ do: "fact", fact: fact.id, value })) : []));
 }
 
 /** Looks for a moment at which something is so: by the search in, or by a step from, one of some states. */

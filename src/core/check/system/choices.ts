@@ -1,5 +1,8 @@
 /** Stands in for what is not known: questions are asked of it, and every way of answering is gone through. */
 
+import type { Fact } from "../../model/schema.ts";
+import type { Json } from "../../plan/data.ts";
+
 /** Questions answered while one event ran: what was asked and which answer was taken. */
 export interface Choice {
   question: string;
@@ -79,6 +82,9 @@ export function factAtFirst(question: string): string | undefined {
   const [fact, version] = question.startsWith(FACT_QUESTION) ? question.slice(FACT_QUESTION.length).split(" ") : [];
   return version === "0" ? fact : undefined;
 }
+
+/** The values that a fact may have. */
+export const valuesOf = (fact: Fact | undefined): readonly Json[] => (fact?.type === "choice" ? (fact.values ?? []) : [true, false]);
 
 /** How a question begins that asks for a fact from outside. */
 export const OUTSIDE_QUESTION = "fact.";

@@ -129,7 +129,7 @@ export class Contexts implements KnownContexts {
     let covers = false;
     this.settle();
     const state = hideContexts(this.abstraction, full, (name, content, of) => {
-      if (isUnderAnother(content)) {
+      if (soleRest(content)) {
         left.push({ context: name, content });
         return name;
       }
@@ -172,7 +172,7 @@ export class Contexts implements KnownContexts {
   }
 
   private take(context: string, content: Node) {
-    const other = isUnderAnother(content);
+    const other = soleRest(content);
     if (other) {
       this.flow(contextOf(other), context);
       return;
@@ -444,8 +444,8 @@ export class Contexts implements KnownContexts {
 
 const NONE: readonly Node[] = [];
 
-/** What stands for all of a stack of which nothing is known but a context: it holds all that this may hold. Undefined for other nodes. */
-function isUnderAnother(content: Node): Shown | undefined {
+/** The item of a stack of which nothing is known but a context, so that it holds all that this may hold; undefined for other nodes. */
+function soleRest(content: Node): Shown | undefined {
   const [only, ...more] = content.kind === "stack" ? content.items : [];
   return only && more.length === 0 && isRest(only) ? only : undefined;
 }

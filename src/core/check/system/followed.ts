@@ -4,10 +4,10 @@ import type { Json, Tree } from "../../plan/data.ts";
 import type { Expression } from "../../plan/expression.ts";
 import type { Plan } from "../../plan/plan.ts";
 import { planOf } from "../../plan/planOf.ts";
-import { factAtFirst } from "./choices.ts";
+import { factAtFirst, valuesOf } from "./choices.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { factsKey } from "./key.ts";
-import { setDistances, valuesOf } from "./ways.ts";
+import { setDistances } from "./ways.ts";
 
 /** States that a search may have when more facts are followed in it. */
 const MOST_STATES = 40_000;

@@ -3,7 +3,7 @@
 import { lookup } from "../../model/lookup.ts";
 import type { Json, Tree } from "../../plan/data.ts";
 import { operate, type Values } from "../../plan/expression.ts";
-import { FACT_QUESTION, OUTSIDE_QUESTION } from "./choices.ts";
+import { FACT_QUESTION, OUTSIDE_QUESTION, valuesOf } from "./choices.ts";
 import type { Abstraction } from "./types.ts";
 
 const unknown = Symbol("unknown");
@@ -23,7 +23,7 @@ export function valueForFact(abstraction: Abstraction, factId: string, tree: Tre
   const value = evaluate(abstraction, tree, values);
   if (value !== unknown) return value;
   const fact = lookup(abstraction.project).facts.get(factId);
-  return ask(abstraction, tree, values, fact?.type === "choice" ? (fact.values ?? []) : [true, false]);
+  return ask(abstraction, tree, values, valuesOf(fact));
 }
 
 /** The value of an expression as far as it is known; conditions within it are decided by the chooser where they are not. */
@@ -82,7 +82,7 @@ function factValue(abstraction: Abstraction, id: string, values: Values): Known 
   if (Object.hasOwn(facts, id)) return facts[id] as Json;
   const fact = lookup(abstraction.original).facts.get(id);
   if (!fact) return unknown;
-  const options: readonly Json[] = fact.type === "boolean" ? [true, false] : (fact.values ?? []);
+  const options = valuesOf(fact);
   if (fact.source === "outside") return abstraction.chooser.choose(`${OUTSIDE_QUESTION}${id}`, options);
   const { known, version } = abstraction.assigned.get(id) ?? { known: undefined, version: 0 };
   return known ?? abstraction.chooser.choose(`${FACT_QUESTION}${id} ${version}`, options);

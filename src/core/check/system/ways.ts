@@ -1,11 +1,9 @@
 import { sameValue } from "../../model/json.ts";
 import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
-import type { Fact } from "../../model/schema.ts";
-import type { Json } from "../../plan/data.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { visiblePath } from "../../semantics/state.ts";
-import { factAsked, factAtFirst } from "./choices.ts";
+import { factAsked, factAtFirst, valuesOf } from "./choices.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { visitsOf, WAITING } from "./precision.ts";
 
@@ -147,9 +145,6 @@ const NONE: readonly number[] = [];
 
 /** Numbers from here on are of values; what was left hidden has lower ones. */
 const VALUES = 1_000_000_000;
-
-/** The values that a fact may have. */
-export const valuesOf = (fact: Fact | undefined): readonly Json[] => (fact?.type === "choice" ? (fact.values ?? []) : [true, false]);
 
 /** Finds by which step each state of a search is reached first. */
 export function setDistances(exploration: Exploration) {
