@@ -1,0 +1,115 @@
+import { closed } from "../../semantics/lanes.ts";
+import { visibleChild, withChild, withLane } from "../../semantics/state.ts";
+import type { Node } from "../../semantics/types.ts";
+import { heldBy, hide, isHidden, laneOf, restOn } from "./hiding.ts";
+import { add, type Listener, type Noted } from "./noted.ts";
+import type { Abstraction, Part } from "./types.ts";
+
+/** A part of a context: what may hold a container. */
+interface Holding extends Part {
+  container: string;
+}
+
+/** Which containers may be somewhere in what is hidden, and of what is hidden that which may hold one, as far as it tells what comes of bringing that up. */
+export class Holdings {
+  /** By context the containers that may be somewhere in it, and the contexts that rest on it. */
+  private readonly containers = new Map<string, Set<string>>();
+  private readonly around = new Map<string, Set<string>>();
+  /** By context and container the parts of it that may hold one. */
+  private readonly parts = new Map<string, Map<string, Holding>>();
+
+  constructor(
+    private readonly abstraction: Abstraction,
+    private readonly noted: Noted,
+    private readonly listener: Listener,
+  ) {
+    noted.follow((context, content) => {
+      this.holdsMore(context, content);
+      for (const part of this.parts.get(context)?.values() ?? []) noted.later(() => this.holdContent(content, part));
+    });
+  }
+
+  /** Whether a container may be somewhere in a context. */
+  mayHold(context: string, container: string): boolean {
+    return this.containers.get(context)?.has(container) ?? false;
+  }
+
+  of(context: string, container: string): Part {
+    const known = this.parts.get(context)?.get(container);
+    if (known) return known;
+    const part: Holding = { context: `${context}/for ${container}`, container, lacking: new Set() };
+    const all = this.parts.get(context) ?? new Map<string, Holding>();
+    this.parts.set(context, all.set(container, part));
+    this.noted.forEach(this.noted.contents(context), (content) => this.holdContent(content, part));
+    return part;
+  }
+
+  private holdsMore(context: string, content: Node) {
+    const { containers, hidden } = heldBy(this.abstraction.app.plan, content);
+    const gained = new Set(containers);
+    for (const inner of hidden) {
+      add(this.around, inner, context);
+      for (const id of this.containers.get(inner) ?? []) gained.add(id);
+    }
+    const queue = [{ at: context, gained }];
+    for (let next = queue.pop(); next; next = queue.pop()) {
+      const known = this.containers.get(next.at) ?? new Set();
+      this.containers.set(next.at, known);
+      const fresh = new Set([...next.gained].filter((id) => !known.has(id)));
+      if (fresh.size === 0) continue;
+      for (const id of fresh) {
+        known.add(id);
+        this.listener.became(`holds ${next.at} ${id}`);
+      }
+      for (const at of this.around.get(next.at) ?? []) {
+        queue.push({ at, gained: fresh });
+        for (const part of this.parts.get(at)?.values() ?? [])
+          if (fresh.has(part.container)) this.noted.forEach(part.lacking, (lacking) => this.holdContent(lacking, part));
+      }
+    }
+  }
+
+  private holdContent(content: Node, { context, container, lacking }: Holding) {
+    if (this.mayBeIn(content, container)) {
+      lacking.delete(content);
+      this.noted.note(context, this.withoutIrrelevant(content, container, content));
+    } else if (!lacking.has(content)) {
+      lacking.add(content);
+      this.listener.became(`lacking ${context}`);
+    }
+  }
+
+  /** Whether a container may be found in a node, or in what is hidden in it. */
+  private mayBeIn(node: Node, container: string): boolean {
+    const { containers, hidden } = heldBy(this.abstraction.app.plan, node);
+    return containers.has(container) || hidden.some((context) => this.mayHold(context, container));
+  }
+
+  /**
+   * The node as far as it tells what comes of bringing the container up. A lane that shows and can not have it is hidden by that anyway, and
+   * of the stack itself the items need not be known before they are asked for. What they are is noted here.
+   */
+  private withoutIrrelevant(node: Node, container: string, whole: Node): Node {
+    if (this.abstraction.precision.contexts !== "place" || node.kind === "shown") return node;
+    if (node.at === container) {
+      if (node.kind !== "stack") return node;
+      this.noted.note(container, node);
+      this.listener.apart(whole, node);
+      return { ...node, items: [{ kind: "shown", at: restOn(container), args: {} }] };
+    }
+    const child = visibleChild(node);
+    if (!child || isHidden(child)) return node;
+    if (this.mayBeIn(child, container)) {
+      const known = this.withoutIrrelevant(child, container, whole);
+      return known === child ? node : withChild(node, known);
+    }
+    if (node.kind === "stack") return node;
+    const hidden = hide(this.abstraction, child, (name, content) => {
+      this.noted.note(name, content);
+      return name;
+    });
+    this.noted.note(node.active, hidden);
+    this.listener.apart(whole, hidden);
+    return closed({ ...node, lanes: withLane(node.lanes, node.active, { kind: "shown", at: laneOf(node.active), args: {} }) });
+  }
+}
