@@ -9,7 +9,7 @@ type By = { node: number; edge: Edge } | undefined;
 
 /**
  * Concrete states along a tree of ways: by state of the search those in which the way to it ends, or, where it does not replay, those
- * in which another one ends. Each step is replayed once, however many ways go along it.
+ * in which another one ends. Each step is replayed once, however many ways go along it. They begin with launches, or in `starts`.
  */
 export class ConcreteWays {
   private readonly known = new Map<number, Reached[]>();
@@ -18,6 +18,7 @@ export class ConcreteWays {
     private readonly exploration: Exploration,
     private readonly by: (at: number) => By,
     private readonly otherwise?: (at: number) => Reached[],
+    private readonly starts = (at: number) => startingPoints(exploration.abstraction.original, exploration, exploration.nodes[at]),
   ) {}
 
   /** The concrete states that the way to a state of the search leads to; none where it does not replay. */
@@ -48,7 +49,7 @@ export class ConcreteWays {
 
   private after(at: number): Reached[] {
     const by = this.by(at);
-    if (!by) return startingPoints(this.exploration.abstraction.original, this.exploration, this.exploration.nodes[at]);
+    if (!by) return this.starts(at);
     const before = this.known.get(by.node) ?? [];
     return before.length === 0 ? [] : alongEdge(this.exploration, before, by.edge);
   }

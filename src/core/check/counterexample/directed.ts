@@ -3,14 +3,13 @@ import { once } from "../../model/once.ts";
 import type { NavEvent } from "../../model/schema.ts";
 import { visiblePath } from "../../semantics/state.ts";
 import type { State } from "../../semantics/types.ts";
-import type { Candidate, Place } from "../reach/graph.ts";
-import type { Edge, Exploration, Explored, Way } from "../system/exploration.ts";
+import type { Place } from "../reach/graph.ts";
+import type { Edge, Exploration, Way } from "../system/exploration.ts";
 import { hideContexts, withoutParts } from "../system/hiding.ts";
 import { stateKey, withoutRules } from "../system/key.ts";
 import { WAITING } from "../system/precision.ts";
 import type { Abstraction } from "../system/types.ts";
 import { assumptionsIn, showsWhatWasLeft } from "../system/ways.ts";
-import { concreteWays } from "./concrete.ts";
 import { concreteEvents, type Reached, replay, startingPoints } from "./walk.ts";
 
 /** Weight of the estimate (weighted A*, Pohl 1970): a step that is left counts so many times one that was taken, for the way need not be the shortest. */
@@ -91,42 +90,6 @@ export function anyWalk(exploration: Exploration, places: readonly Place[], show
   return directed(exploration, places, shown, true);
 }
 
-/** What a walk must come by: it begins in a state of the search, and something must still be so on the way. */
-export interface By {
-  begins: (node: Explored, subjects: readonly string[]) => boolean;
-  still: (state: State, subjects: readonly string[]) => boolean;
-}
-
-/** States that such a walk is begun from, those that it goes on through, and those for all walks of one search together. */
-const BEGINNINGS = 60;
-const MOST_BY = 400;
-const MOST_BY_TOGETHER = 15_000;
-
-/** A walk to where something shows that comes by something else first. */
-export function walkBy(exploration: Exploration, { subjects, at: places = [] }: Candidate, { begins, still }: By, shown: Shown): NavEvent[] | undefined {
-  const budget = once(exploration, budgetOf);
-  const by = placesByNode(places);
-  const { nodes } = exploration;
-  const distances = distancesTo(exploration, [...by.keys()], WITHOUT_RESTART);
-  const begun = nodes.flatMap((node, i) => (distances[i] !== undefined && begins(node, subjects) ? [i] : []));
-  begun.sort((a, b) => (nodes[a]?.distance ?? 0) + (distances[a] ?? 0) - (nodes[b]?.distance ?? 0) - (distances[b] ?? 0));
-  return searchOnwards(exploration, {
-    starts: begun.slice(0, BEGINNINGS).flatMap((i) => concreteWays(exploration).at(i).slice(0, 2)),
-    distances,
-    ways: WITHOUT_RESTART,
-    still: (state) => still(state, subjects),
-    most: Math.min(MOST_BY, budget.leftBy),
-    found: (at, found) => {
-      budget.leftBy -= 1;
-      for (const place of found.flatMap((node) => by.get(node) ?? []).slice(0, 2)) {
-        const walk = shown(at, place);
-        if (walk) return walk;
-      }
-      return undefined;
-    },
-  });
-}
-
 /** `restarts`: whether the walk may start over or come in from outside. */
 function directed(exploration: Exploration, places: readonly Place[], shown: Shown, restarts: boolean): NavEvent[] | undefined {
   const budget = once(exploration, budgetOf);
@@ -160,9 +123,9 @@ function visitsIn(state: State): string {
     .join(" ");
 }
 
-const budgetOf = (_: Exploration) => ({ left: MOST_TOGETHER, leftBy: MOST_BY_TOGETHER });
+const budgetOf = (_: Exploration) => ({ left: MOST_TOGETHER });
 
-function placesByNode(places: readonly Place[]): Map<number, Place[]> {
+export function placesByNode(places: readonly Place[]): Map<number, Place[]> {
   const by = new Map<number, Place[]>();
   for (const place of places) by.set(place.node, [...(by.get(place.node) ?? []), place]);
   return by;

@@ -2,7 +2,6 @@ import type { Edit } from "../../model/edits/edit.ts";
 import type { PictureFiles } from "../../model/pictures.ts";
 import type { Project } from "../../model/schema.ts";
 import type { State } from "../../semantics/types.ts";
-import type { By } from "../counterexample/directed.ts";
 import type { Help } from "../counterexample/help.ts";
 import type { LastStep } from "../counterexample/walk.ts";
 import type { Severity } from "../finding.ts";
@@ -34,8 +33,8 @@ export interface FindingKind {
   holds?: (project: Project, state: State, subjects: readonly string[]) => boolean;
   /** What else decides it, by the names of what a search can follow (precision.ts). */
   rests?: (project: Project, subjects: readonly string[]) => string[];
-  /** What a walk must come by that shows it, where the shortest do not. */
-  by?: By;
+  /** The place that a walk must have put beneath the top of a stack to show it, where the shortest walks do not. */
+  beneath?: (subjects: readonly string[]) => string | undefined;
   /** Whether the last step of a walk shows it; where it is left out, that the walk gets there does. */
   shows?: (candidate: Candidate, step: LastStep) => boolean;
   /** What would prove it wrong, where it says that nothing helps. */

@@ -2,8 +2,6 @@ import { changeLeg } from "../../model/edits/change.ts";
 import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import { planOf } from "../../plan/planOf.ts";
-import { branchNode, topBranch, visiblePath } from "../../semantics/state.ts";
-import type { Node, State } from "../../semantics/types.ts";
 import { named } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
 import type { Exploration } from "../system/exploration.ts";
@@ -23,10 +21,7 @@ export const piledCopies: FindingKind = {
   shows: ({ subjects }, { result }) => result.log.copied.some(({ leg, place }) => leg === subjects[0] && place === subjects[1]),
   // A place that is pushed from one screen alone, which is gone back to where it is in the stack, lies there only with that.
   rests: (project, [id = ""]) => [beneathOf(lookup(project).legs.get(id)?.from ?? "")],
-  by: {
-    begins: ({ state, pending }, [, place]) => !pending && isOnTop(state, place),
-    still: (state, [, place]) => [state.base, ...state.layers.map(({ content }) => content)].some((node) => isInStack(node, place)),
-  },
+  beneath: ([, place]) => place,
   fixes: (project, [id = ""]) => {
     const leg = lookup(project).legs.get(id);
     if (leg?.move?.kind !== "push") return [];
@@ -47,16 +42,6 @@ function find(graph: Graph): Candidate[] {
       note(found, [leg, place], at, () => `The leg from ${from} puts a second copy of ${name(place)} on the stack instead of going back to the first.`);
     }
   return [...found.values()];
-}
-
-/** Whether a place lies on top of a stack that shows. */
-function isOnTop(state: State, place: string | undefined): boolean {
-  return visiblePath(branchNode(state, topBranch(state))).some((node) => node.kind === "stack" && node.items[node.items.length - 1]?.at === place);
-}
-
-/** Whether a place lies in a stack that shows in a node. */
-function isInStack(node: Node, place: string | undefined): boolean {
-  return visiblePath(node).some((shown) => shown.kind === "stack" && shown.items.some(({ at }) => at === place));
 }
 
 /** The places that may be in a stack somewhere beneath what shows, by the context that lies there. */

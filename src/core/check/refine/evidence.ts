@@ -4,7 +4,8 @@ import type { NavEvent, Project, Width } from "../../model/schema.ts";
 import { launch, step } from "../../semantics/step.ts";
 import type { State } from "../../semantics/types.ts";
 import { concreteWays } from "../counterexample/concrete.ts";
-import { directedWalk, walkBy } from "../counterexample/directed.ts";
+import { coveredWalk, coveredWalkSearched } from "../counterexample/covered.ts";
+import { directedWalk } from "../counterexample/directed.ts";
 import { helpsAfterAll } from "../counterexample/help.ts";
 import { shutWalk } from "../counterexample/shut.ts";
 import { endsWhere, lastStep, type Reached } from "../counterexample/walk.ts";
@@ -51,7 +52,7 @@ function isKnown(project: Project, id: string): boolean {
   return lookup(project).places.has(id) || lookup(project).legs.has(id);
 }
 
-function behaviourFinding(exploration: Exploration, { code, severity, shows, helps, by, holds }: FindingKind, candidate: Candidate): Finding | undefined {
+function behaviourFinding(exploration: Exploration, { code, severity, shows, helps, beneath, holds }: FindingKind, candidate: Candidate): Finding | undefined {
   const project = exploration.abstraction.original;
   const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
   if (!candidate.at)
@@ -67,15 +68,17 @@ function behaviourFinding(exploration: Exploration, { code, severity, shows, hel
           : reached[0]?.walk;
     return found && !(helps && helpsAfterAll(exploration, helps, candidate.subjects, endOf(project, found))) ? found : undefined;
   };
+  const under = beneath?.(candidate.subjects);
   const searched = (places: readonly Place[]) => {
     if (candidate.ifShown) return undefined;
     const shown = (at: Reached, place: Place) => shownAt([at], place);
     if (restsOnFacts(exploration, places)) return undefined;
-    return by ? walkBy(exploration, candidate, by, shown) : directedWalk(exploration, places, shown);
+    return under === undefined ? directedWalk(exploration, places, shown) : coveredWalkSearched(exploration, under, candidate, shownAt);
   };
   const walk =
     candidate.walk ??
     firstOf(nearest(exploration, candidate.at), (place) => shownAt(concreteWays(exploration).at(place.node), place)) ??
+    (under === undefined ? undefined : coveredWalk(exploration, under, candidate, shownAt)) ??
     searched(candidate.at) ??
     (helps && !candidate.ifShown ? shutWalk(exploration, helps, candidate.subjects, candidate.at) : undefined);
   if (walk) return { ...common, certainty: "shown", walk };
