@@ -22,41 +22,26 @@ const TRIES = 12;
  * lies hidden is what the walk itself has put there.
  */
 export function coveredWalk(exploration: Exploration, place: string, { at: places = [] }: Candidate, shown: Shown): NavEvent[] | undefined {
-  const { ways, costs } = coveredWays(exploration, place);
-  const nearest = places.filter(({ node }) => costs.has(node)).sort((a, b) => (costs.get(a.node) ?? 0) - (costs.get(b.node) ?? 0));
-  for (const one of nearest.slice(0, TRIES)) {
-    const walk = shown(ways.at(one.node), one);
-    if (walk) return walk;
-  }
+  const by = placesByNode(places);
+  const { ways, ends } = coveredWays(exploration, place, by);
+  for (const end of ends)
+    for (const one of by.get(end) ?? []) {
+      const walk = shown(ways.at(end), one);
+      if (walk) return walk;
+    }
   return undefined;
 }
 
-/** The ways on which a place lies beneath, and by state what the cheapest of them costs. */
-interface Covered {
-  ways: ConcreteWays;
-  costs: ReadonlyMap<number, number>;
-}
-
-function coveredWays(exploration: Exploration, place: string): Covered {
-  const known = once(exploration, noWays);
-  const made = known.get(place) ?? makeCoveredWays(exploration, place);
-  known.set(place, made);
-  return made;
-}
-
-const noWays = (_: Exploration) => new Map<string, Covered>();
-
-/** The cheapest such ways, after Dijkstra (1959), from all states in which the place is on top. */
-function makeCoveredWays(exploration: Exploration, place: string): Covered {
+/** The cheapest such ways to the nearest of some states, after Dijkstra (1959), from all states in which the place is on top. */
+function coveredWays(exploration: Exploration, place: string, wanted: { has(at: number): boolean }): { ways: ConcreteWays; ends: number[] } {
   const { nodes } = exploration;
   const covered = once(exploration, coveredStacks);
-  const costs = new Map<number, number>();
   const by = new Map<number, By>();
   const waiting: Array<Array<{ at: number; by: By; stack: string }> | undefined> = [];
   const go = (from: number, number: number, stack: string, cost: number, covers: boolean) => {
     for (const edge of (nodes[from] as Explored).edges) {
       if (edge.outcome !== "moved" || edge.way === "restart" || edge.way === "reveal" || (covers && !edge.covers)) continue;
-      if (costs.has(edge.to) || !covered[edge.to]?.includes(stack)) continue;
+      if (by.has(edge.to) || !covered[edge.to]?.includes(stack)) continue;
       const after = cost + 1 + PER_ASSUMPTION * assumptionsIn(edge);
       waiting[after] ??= [];
       waiting[after]?.push({ at: edge.to, by: { node: number, edge }, stack });
@@ -64,18 +49,17 @@ function makeCoveredWays(exploration: Exploration, place: string): Covered {
   };
   // A state in which the place is on top may be one in which it lies beneath as well; as the beginning of a way it has a number of its own.
   const beginning = nodes.length;
-  nodes.forEach((node, at) => {
-    for (const stack of node.pending ? [] : stacksWithOnTop(node.state, place)) go(at, beginning + at, stack, node.distance, true);
-  });
-  for (let cost = 0; cost < waiting.length; cost++)
+  for (const { at, stack } of once(exploration, stacksByTop).get(place) ?? []) go(at, beginning + at, stack, (nodes[at] as Explored).distance, true);
+  const ends: number[] = [];
+  for (let cost = 0; cost < waiting.length && ends.length < TRIES; cost++)
     for (const next of waiting[cost] ?? []) {
-      if (costs.has(next.at)) continue;
-      costs.set(next.at, cost);
+      if (by.has(next.at)) continue;
       by.set(next.at, next.by);
+      if (wanted.has(next.at)) ends.push(next.at);
       go(next.at, next.at, next.stack, cost, false);
     }
   const starts = (at: number) => (at < beginning ? [] : concreteWays(exploration).at(at - beginning));
-  return { ways: new ConcreteWays(exploration, (at) => by.get(at), undefined, starts), costs };
+  return { ways: new ConcreteWays(exploration, (at) => by.get(at), undefined, starts), ends: ends.slice(0, TRIES) };
 }
 
 /** States that a search for such a walk is begun from, those that it goes on through, and those for all such searches in one exploration together. */
@@ -89,7 +73,7 @@ export function coveredWalkSearched(exploration: Exploration, place: string, { a
   const by = placesByNode(places);
   const { nodes } = exploration;
   const distances = distancesTo(exploration, [...by.keys()], WITHOUT_RESTART);
-  const begun = nodes.flatMap((node, i) => (distances[i] !== undefined && !node.pending && stacksWithOnTop(node.state, place).length > 0 ? [i] : []));
+  const begun = (once(exploration, stacksByTop).get(place) ?? []).flatMap(({ at }) => (distances[at] === undefined ? [] : [at]));
   begun.sort((a, b) => (nodes[a]?.distance ?? 0) + (distances[a] ?? 0) - (nodes[b]?.distance ?? 0) - (distances[b] ?? 0));
   return searchOnwards(exploration, {
     starts: begun.slice(0, BEGINNINGS).flatMap((i) => concreteWays(exploration).at(i).slice(0, 2)),
@@ -125,9 +109,19 @@ function coveredStacks({ nodes }: Exploration): ReadonlyArray<readonly string[]>
 
 const NONE: readonly string[] = [];
 
-/** The stacks that show with a place on top. */
-function stacksWithOnTop(state: State, place: string): string[] {
-  return shownNodes(state).flatMap((node) => (node.kind === "stack" && node.items[node.items.length - 1]?.at === place ? [node.at] : []));
+/** By place the states in which a stack shows with that on top, and the stack. */
+function stacksByTop({ nodes }: Exploration): ReadonlyMap<string, ReadonlyArray<{ at: number; stack: string }>> {
+  const out = new Map<string, Array<{ at: number; stack: string }>>();
+  nodes.forEach(({ state, pending }, at) => {
+    for (const node of pending ? [] : shownNodes(state)) {
+      if (node.kind !== "stack") continue;
+      const top = node.items[node.items.length - 1]?.at ?? "";
+      const known = out.get(top);
+      if (known) known.push({ at, stack: node.at });
+      else out.set(top, [{ at, stack: node.at }]);
+    }
+  });
+  return out;
 }
 
 function shownNodes({ base, layers }: State): Node[] {

@@ -263,10 +263,10 @@ function bringUpHidden(abstraction: Abstraction, context: string, find: Find, so
 function cutKnown(abstraction: Abstraction, context: string, key: string, stop: (item: Node) => boolean): string | undefined {
   const { flags } = abstraction.rests;
   const cut = contexts(abstraction).cut(context, key, stop);
-  const found = contexts(abstraction).contents(cut.context).length > 0;
-  if (!cut.missed) flags.add(`missed ${cut.context}`);
-  if (!found) flags.add(`found ${cut.context}`);
-  if (found && (!cut.missed || abstraction.chooser.choose(`${CONTEXT_QUESTION}${cut.context} found`, [true, false]))) return cut.context;
+  const found = cut.found();
+  if (!cut.missed) flags.add(`missed ${cut.name}`);
+  if (!found) flags.add(`found ${cut.name}`);
+  if (found && (!cut.missed || abstraction.chooser.choose(`${CONTEXT_QUESTION}${cut.name} found`, [true, false]))) return cut.context;
   abstraction.missed.set(context, [...(abstraction.missed.get(context) ?? []), { key, stop }]);
   return undefined;
 }

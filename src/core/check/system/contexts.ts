@@ -130,6 +130,11 @@ export class Contexts implements KnownContexts {
     this.noted.settle();
   }
 
+  /** Works out what was left until the search has nothing else to do; whether there was anything. */
+  settleLast(): boolean {
+    return this.noted.settleLast();
+  }
+
   /** Whether a content is what a place holds as it is made when first visited. */
   isAsMade(content: Node): boolean {
     const text = this.textOf(content);

@@ -93,7 +93,7 @@ class Search {
   }
 
   private drain(stop: () => boolean) {
-    for (; this.done < this.queue.length; this.done++) {
+    for (; this.isWaiting(); this.done++) {
       if (this.out.nodes.length > this.most || stop()) {
         this.out.complete = false;
         // A state with a step that is not worked out in full is one that was not looked at.
@@ -104,6 +104,11 @@ class Search {
     }
     this.queue = [];
     this.done = 0;
+  }
+
+  private isWaiting(): boolean {
+    while (this.done === this.queue.length) if (!this.contexts.settleLast()) return false;
+    return true;
   }
 
   private launch() {

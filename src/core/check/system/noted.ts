@@ -26,6 +26,7 @@ export class Noted {
   private readonly tops = new Map<string, Set<string>>();
   private readonly rules: Array<(context: string, content: Node) => void> = [];
   private readonly waiting: Array<() => void> = [];
+  private readonly waitingLast: Array<() => void> = [];
 
   constructor(
     private readonly listener: Listener,
@@ -63,6 +64,11 @@ export class Noted {
     this.waiting.push(work);
   }
 
+  /** Does something when the search has nothing else left to do: what is cheaper to work out for many contents together. */
+  last(work: () => void) {
+    this.waitingLast.push(work);
+  }
+
   /** Notes that a context may hold something, when its turn comes. */
   note(context: string, content: Node) {
     this.later(() => this.take(context, content));
@@ -78,6 +84,14 @@ export class Noted {
   /** Works off what is waiting: one thing after another, for each may bring up more. */
   settle() {
     for (let next = this.waiting.pop(); next; next = this.waiting.pop()) next();
+  }
+
+  /** Works off what was left for last; whether there was anything. */
+  settleLast(): boolean {
+    const any = this.waitingLast.length > 0;
+    for (const work of this.waitingLast.splice(0)) work();
+    this.settle();
+    return any;
   }
 
   private take(context: string, content: Node) {

@@ -53,9 +53,12 @@ export interface Rests {
   asked: Map<string, Set<string>>;
 }
 
-/** What a cut can come to: a context that holds all that is found, and whether there may be nothing to find. */
+/** What a cut can come to: a context that holds all that is found, and whether anything may be, or nothing. */
 export interface Cut {
   context: string;
+  /** Under which it is told that something may be found, or missed, from now on. */
+  name: string;
+  found: () => boolean;
   missed: boolean;
 }
 
