@@ -36,6 +36,7 @@ export class Cuts {
   constructor(
     private readonly noted: Noted,
     private readonly listener: Listener,
+    private readonly most = MOST_CUTS,
   ) {
     noted.follow((context, content) => {
       for (const cut of this.byContext.get(context)?.values() ?? NONE) noted.later(() => this.cutContent(content, cut));
@@ -57,7 +58,7 @@ export class Cuts {
   private nameOf(context: string, key: string): string {
     const [uncut = "", before] = /^(.*?)(\/(?!no ).*)?$/.exec(context)?.slice(1) ?? [];
     if (before !== undefined) return inAll(uncut, key);
-    if (this.byName.size < MOST_CUTS) return `${uncut}/${key}`;
+    if (this.byName.size < this.most) return `${uncut}/${key}`;
     return context.includes(WITHOUT) ? inAll(stackOf(context), `apart ${key}`) : inAll(stackOf(context), key);
   }
 
