@@ -52,7 +52,7 @@ test("a cut made in the whole stack finds and misses a place in just the context
       });
     const made = new Map<number, ReturnType<typeof ask>>();
     notings.forEach(([context, content], n) => {
-      asked.forEach((one, i) => askAt[i] === n && made.set(i, ask(one)));
+      for (const [i, one] of asked.entries()) if (askAt[i] === n) made.set(i, ask(one));
       for (const { noted, settle } of [own, whole]) {
         noted.note(context, content);
         settle();

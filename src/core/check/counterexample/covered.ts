@@ -35,14 +35,13 @@ export function coveredWalk(exploration: Exploration, place: string, { at: place
 /** The cheapest such ways to the nearest of some states, after Dijkstra (1959), from all states in which the place is on top. */
 function coveredWays(exploration: Exploration, place: string, wanted: { has(at: number): boolean }): { ways: ConcreteWays; ends: number[] } {
   const { nodes } = exploration;
-  const covered = once(exploration, coveredStacks);
+  const steps = once(exploration, coveringSteps);
   const by = new Map<number, By>();
   const waiting: Array<Array<{ at: number; by: By; stack: string }> | undefined> = [];
   const go = (from: number, number: number, stack: string, cost: number, covers: boolean) => {
-    for (const edge of (nodes[from] as Explored).edges) {
-      if (edge.outcome !== "moved" || edge.way === "restart" || edge.way === "reveal" || (covers && !edge.covers)) continue;
-      if (by.has(edge.to) || !covered[edge.to]?.includes(stack)) continue;
-      const after = cost + 1 + PER_ASSUMPTION * assumptionsIn(edge);
+    for (const { edge, steps: more, stacks } of steps[from] ?? []) {
+      if (by.has(edge.to) || !stacks.includes(stack) || (covers && !edge.covers)) continue;
+      const after = cost + more;
       waiting[after] ??= [];
       waiting[after]?.push({ at: edge.to, by: { node: number, edge }, stack });
     }
@@ -70,6 +69,7 @@ const MOST_TOGETHER = 15_000;
 /** The same by a search on the document itself, through `step`, where the ways of the exploration do not replay. */
 export function coveredWalkSearched(exploration: Exploration, place: string, { at: places = [] }: Candidate, shown: Shown): NavEvent[] | undefined {
   const budget = once(exploration, budgetOf);
+  if (budget.left <= 0) return undefined;
   const by = placesByNode(places);
   const { nodes } = exploration;
   const distances = distancesTo(exploration, [...by.keys()], WITHOUT_RESTART);
@@ -99,15 +99,26 @@ type By = { node: number; edge: Edge };
 /** Steps that it counts for if a value that is not followed must have been brought about first. */
 const PER_ASSUMPTION = 2;
 
-/** By state the stacks that show in it with something beneath their top; none where it is not said what shows. */
-function coveredStacks({ nodes }: Exploration): ReadonlyArray<readonly string[]> {
-  return nodes.map(({ state, pending }) => {
-    const covered = pending ? [] : shownNodes(state).filter((node) => node.kind === "stack" && (node.items.length > 1 || node.items.some(isRest)));
-    return covered.length === 0 ? NONE : covered.map(({ at }) => at);
-  });
+/** A step to a state in which some stacks show with something beneath their top, and about how many steps it counts for. */
+interface Covering {
+  edge: Edge;
+  steps: number;
+  stacks: readonly string[];
 }
 
-const NONE: readonly string[] = [];
+/** By state the steps to others in which some stack shows with something beneath its top, as far as it is said what shows. */
+function coveringSteps({ nodes }: Exploration): ReadonlyArray<readonly Covering[]> {
+  const covered = nodes.map(({ state, pending }) => {
+    const stacks = pending ? [] : shownNodes(state).filter((node) => node.kind === "stack" && (node.items.length > 1 || node.items.some(isRest)));
+    return stacks.length === 0 ? undefined : stacks.map(({ at }) => at);
+  });
+  return nodes.map(({ edges }) =>
+    edges.flatMap((edge) => {
+      const stacks = edge.outcome === "moved" && edge.way !== "restart" && edge.way !== "reveal" ? covered[edge.to] : undefined;
+      return stacks ? [{ edge, steps: 1 + PER_ASSUMPTION * assumptionsIn(edge), stacks }] : [];
+    }),
+  );
+}
 
 /** By place the states in which a stack shows with that on top, and the stack. */
 function stacksByTop({ nodes }: Exploration): ReadonlyMap<string, ReadonlyArray<{ at: number; stack: string }>> {

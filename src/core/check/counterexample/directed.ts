@@ -93,6 +93,7 @@ export function anyWalk(exploration: Exploration, places: readonly Place[], show
 /** `restarts`: whether the walk may start over or come in from outside. */
 function directed(exploration: Exploration, places: readonly Place[], shown: Shown, restarts: boolean): NavEvent[] | undefined {
   const budget = once(exploration, budgetOf);
+  if (budget.left <= 0) return undefined;
   const ways = restarts ? ALL_WAYS : WITHOUT_RESTART;
   const by = placesByNode(places);
   const launched = exploration.nodes.filter((node) => node.launched);

@@ -38,7 +38,9 @@ const CLOSEST_STATES = 3_000;
 
 /** States of all looks together at what is left unsure one by one: so many, and so many times those of the look before. */
 const ONE_BY_ONE_STATES = 10_000;
-const ONE_BY_ONE_TIMES = 3;
+const ONE_BY_ONE_TIMES = 1;
+/** States of one such look: a look at few findings that brings many more states than the one before is given up soon. */
+const ONE_LOOK_TIMES = 2.5;
 /** And as many looks, at most. */
 const MOST_LOOKS = 10;
 
@@ -134,7 +136,7 @@ function mayNameTooMuch({ code, certainty }: Finding): boolean {
  */
 function oneByOne(project: Project, last: Look, followed: ReadonlySet<string>, settledFacts: boolean, options: CheckOptions): Found {
   let { findings } = last;
-  const most = within(last, options).states ?? 0;
+  const most = Math.min(options.states ?? Number.POSITIVE_INFINITY, CLOSER_STATES + ONE_LOOK_TIMES * statesOf(last));
   let left = ONE_BY_ONE_STATES + ONE_BY_ONE_TIMES * statesOf(last);
   let waiting = [...last.unsure].map(([key, facts]): Waiting => ({ key, facts: followed, next: cheapestFirst(facts, followed) }));
   for (let looks = 0; ; ) {

@@ -35,10 +35,10 @@ export function searchAll(project: Project, precision: Precision, { states, stop
     const launched = (exploration: Exploration) => {
       if (!distant) return true;
       const met = isReplayed(exploration) ? metBy(exploration, known, byTaps, out.unsure) : { exploration, ways: byTaps(exploration) };
-      out.far.push({ exploration: { ...met.exploration, widths }, candidates: farScreens(met.exploration, met.ways) });
+      out.far.push({ exploration: met.exploration, candidates: farScreens(met.exploration, met.ways) });
       return true;
     };
-    const exploration = { ...explore(abstraction, widths[0] ?? "narrow", { ...(states === undefined ? {} : { states }), stop, launched }), widths };
+    const exploration = explore(abstraction, widths[0] ?? "narrow", { ...(states === undefined ? {} : { states }), stop, launched, widths });
     if (isReplayed(exploration)) metBy(exploration, known, allWays, out.unsure);
     out.explorations.push(exploration);
     if (!exploration.complete && (precision.apart || precision.whole)) break;

@@ -20,6 +20,8 @@ export interface ExploreOptions {
   states?: number;
   /** Asked at each state; true ends the search. */
   stop?: (() => boolean) | undefined;
+  /** The widths that it stands for; that one alone, where it is left out. */
+  widths?: Width[];
   /** False to start by launches alone. */
   entrances?: boolean;
   /** Shown what launches alone lead to, before entrances are looked at; false ends the search there. */
@@ -34,7 +36,7 @@ const MOST_STATES = 20_000;
  * what entrances add. A step is worked out by the semantics itself, and once more for what it looked into and was not known then.
  */
 export function explore(abstraction: Abstraction, width: Width, options: ExploreOptions = {}): Exploration {
-  return new Search(abstraction, width, options.states ?? MOST_STATES).run(options);
+  return new Search(abstraction, options.widths ?? [width], width, options.states ?? MOST_STATES).run(options);
 }
 
 /** Work that waits: all steps from a state; one step, in full or for one more content of a context; or one more content of a pending state. */
@@ -64,6 +66,7 @@ class Search {
 
   constructor(
     private readonly abstraction: Abstraction,
+    widths: Width[],
     width: Width,
     private readonly most: number,
   ) {
@@ -74,15 +77,17 @@ class Search {
     };
     this.contexts = new Contexts(abstraction, listener, (content) => arrives(abstraction.app.plan, content));
     abstraction.contexts = this.contexts;
-    this.out = { abstraction, width, widths: [width], nodes: [], launches: [], complete: true, contexts: this.contexts.all(), parts: this.parts };
+    this.out = { abstraction, width, widths, nodes: [], launches: [], complete: true, contexts: this.contexts.all(), parts: this.parts };
   }
 
   run({ stop = () => false, entrances = true, launched = () => true }: ExploreOptions): Exploration {
     this.launch();
     this.drain(stop);
     setDistances(this.out);
-    const goOn = launched(this.out);
-    if (goOn && entrances && this.abstraction.project.entrances.length > 0) {
+    const more = entrances && this.abstraction.project.entrances.length > 0;
+    // What is worked out about the search now does not hold of what it grows to.
+    const goOn = launched(more ? { ...this.out } : this.out);
+    if (goOn && more) {
       this.entering = true;
       for (let at = 0; at < this.out.nodes.length; at++) this.start(at, "enter");
       this.drain(stop);

@@ -1,3 +1,4 @@
+import { once } from "../../model/once.ts";
 import type { Json } from "../../plan/data.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { Effects, type Values } from "./effects.ts";
@@ -13,6 +14,15 @@ const MOST_STATES = 100_000;
  * No step is worked out again, so what is hidden is as coarse as it was. Undefined where there would be too many states.
  */
 export function followed(exploration: Exploration, names: ReadonlySet<string>): Exploration | undefined {
+  const known = once(exploration, noneFollowed);
+  const name = [...names].sort().join();
+  if (!known.has(name)) known.set(name, makeFollowed(exploration, names));
+  return known.get(name);
+}
+
+const noneFollowed = (_: Exploration) => new Map<string, Exploration | undefined>();
+
+function makeFollowed(exploration: Exploration, names: ReadonlySet<string>): Exploration | undefined {
   const { abstraction } = exploration;
   const facts = abstraction.original.facts.filter(({ id }) => names.has(id) && !abstraction.precision.follows.has(id));
   const follows = new Set([...abstraction.precision.follows, ...facts.map(({ id }) => id)]);
