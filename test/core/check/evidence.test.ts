@@ -99,3 +99,17 @@ describe("the way to a screen", () => {
     expect(wayTo(project, "nowhere")).toBeUndefined();
   });
 });
+
+describe("what lies beneath", () => {
+  it("is shown where the way leads through another tab and back onto the stack", () => {
+    // The second b comes onto the stack with an a that is pushed from another tab.
+    const project = app("t", {
+      tabs: { t: "s u" },
+      stacks: { s: "a b", u: "x y" },
+      legs: ["on a push b", "over b push x in=u", "next x push y", "back y push a in=s"],
+    });
+    const copies = check(project).findings.filter(({ code, subjects }) => code === "piled-copies" && subjects[0] === "on");
+    expect(copies.map(({ certainty }) => certainty)).toEqual(["shown"]);
+    expect(copies[0]?.walk?.at(-1)).toEqual(leg("on"));
+  });
+});

@@ -79,7 +79,7 @@ export function coveredWalkSearched(exploration: Exploration, place: string, { a
     starts: begun.slice(0, BEGINNINGS).flatMap((i) => concreteWays(exploration).at(i).slice(0, 2)),
     distances,
     ways: WITHOUT_RESTART,
-    still: (state) => shownNodes(state).some((node) => node.kind === "stack" && node.items.some(({ at }) => at === place)),
+    still: (state) => [state.base, ...state.layers.map(({ content }) => content)].some((node) => isIn(node, place)),
     most: Math.min(MOST, budget.left),
     found: (at, found) => {
       budget.left -= 1;
@@ -90,6 +90,13 @@ export function coveredWalkSearched(exploration: Exploration, place: string, { a
       return undefined;
     },
   });
+}
+
+/** Whether a place lies in a stack anywhere in a node, shown or not. */
+function isIn(node: Node, place: string): boolean {
+  if (node.kind === "shown") return false;
+  const inside = node.kind === "stack" ? node.items : Object.values(node.lanes);
+  return (node.kind === "stack" && node.items.some(({ at }) => at === place)) || inside.some((one) => isIn(one, place));
 }
 
 const budgetOf = (_: Exploration) => ({ left: MOST_TOGETHER });

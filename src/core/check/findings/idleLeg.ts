@@ -1,6 +1,7 @@
 import { legStart } from "../../model/describe.ts";
 import { removeLegs } from "../../model/edits/remove.ts";
-import { lookup } from "../../model/lookup.ts";
+import { namesIn } from "../../model/edits/spelling.ts";
+import { elementIdOf, lookup } from "../../model/lookup.ts";
 import { concreteWays } from "../counterexample/concrete.ts";
 import type { Candidate, Graph, Place } from "../reach/graph.ts";
 import type { FindingKind } from "./kind.ts";
@@ -14,6 +15,11 @@ export const idleLeg: FindingKind = {
   subjects: "the leg",
   inSearch: find,
   everywhere: true,
+  asks: (project, [id = ""]) => {
+    const leg = lookup(project).legs.get(id);
+    const beside = (lookup(project).legsFrom.get(leg?.from ?? "") ?? []).filter((other) => elementIdOf(other) === (leg && elementIdOf(leg)));
+    return beside.flatMap(({ when }) => namesIn("fact", when ?? ""));
+  },
   rests: (project, [id = ""]) => Object.keys(lookup(project).legs.get(id)?.set ?? {}),
   shows: ({ subjects }, { result }) => result.outcome === "ignored" && result.log.fired.includes(subjects[0] ?? ""),
   fixes: (project, [id = ""]) => (lookup(project).legs.has(id) ? [removeLegs(project, [id])] : []),

@@ -1,4 +1,5 @@
 import { appOf } from "../../insight/app.ts";
+import { namesIn } from "../../model/edits/spelling.ts";
 import { elementIdOf, lookup } from "../../model/lookup.ts";
 import type { Element, Project } from "../../model/schema.ts";
 import type { Expression } from "../../plan/expression.ts";
@@ -21,6 +22,13 @@ export const silent: FindingKind = {
   subjects: "the screen and the element",
   inSearch: find,
   holds: doesNothing,
+  asks: (project, [screen = "", elementId]) => {
+    const element = lookup(project)
+      .screens.get(screen)
+      ?.elements.find(({ id }) => id === elementId);
+    const legs = (lookup(project).legsFrom.get(screen) ?? []).filter((leg) => elementIdOf(leg) === elementId);
+    return [element?.shown, element?.enabled, ...legs.map(({ when }) => when)].flatMap((source) => namesIn("fact", source ?? ""));
+  },
 };
 
 /** Whether tapping an element does nothing in a state of the document itself, as far as that rests on no row and nothing typed. */

@@ -9,9 +9,9 @@ import type { CheckOptions } from "../options.ts";
 import { graphOf } from "../reach/graph.ts";
 import type { Exploration } from "../system/exploration.ts";
 import { followed } from "../system/followed.ts";
-import { inWords, type Precision } from "../system/precision.ts";
+import { appFacts, inWords, type Precision } from "../system/precision.ts";
 import { behaviourFindings, type FoundIn } from "./evidence.ts";
-import { factsIn, MET, type Searched, searchAll, searchedBy } from "./search.ts";
+import { factsIn, MET, type Searched, searchAll, searchedBy, union } from "./search.ts";
 
 /** What one look at a project came to. */
 export interface Found {
@@ -29,12 +29,6 @@ export interface Look extends Found {
 const PLACES = 3;
 
 export const keyOf = ({ code, subjects }: Pick<Finding, "code" | "subjects">) => `${code} ${subjects.join(" ")}`;
-
-export function union(sets: Iterable<ReadonlySet<string>>): ReadonlySet<string> {
-  const out = new Set<string>();
-  for (const set of sets) for (const one of set) out.add(one);
-  return out;
-}
 
 /** Looks at a project with a precision, for some findings and places met alone where they are given by their keys; told of in the trace. */
 export function look(project: Project, precision: Precision, options: CheckOptions, only?: ReadonlySet<string>): Look {
@@ -88,7 +82,7 @@ function judged(project: Project, { explorations, far: farOff, unsure }: Searche
       if (finding.certainty === "possible" && !unsure.has(keyOf(finding))) {
         const { foundIn, kind } = found.find((one) => one.kind.code === finding.code) ?? { foundIn: farOff, kind: far };
         const here = foundIn.map((one) => ({ ...one, candidates: one.candidates.filter((c) => c.subjects.join(" ") === finding.subjects.join(" ")) }));
-        unsure.set(keyOf(finding), union([factsOf(here), new Set(kind.rests?.(project, finding.subjects))]));
+        unsure.set(keyOf(finding), union([factsOf(project, kind, here), new Set(kind.rests?.(project, finding.subjects))]));
       }
   }
   const doubted = new Set(unsure.keys());
@@ -127,7 +121,8 @@ function asPossible(project: Project, finding: Finding, facts: ReadonlySet<strin
 }
 
 /** What is found of one code and would not be if the facts that are not followed turned out as the user would choose, with those facts. */
-function uncertainOf(project: Project, { code, helps, inSearch, rests }: FindingKind, foundIn: FoundIn[]): Array<[string, ReadonlySet<string>]> {
+function uncertainOf(project: Project, kind: FindingKind, foundIn: FoundIn[]): Array<[string, ReadonlySet<string>]> {
+  const { code, helps, inSearch, rests } = kind;
   return foundIn.flatMap(({ exploration, candidates }) => {
     const uncertain = candidates.filter((candidate) => candidate.uncertain);
     const certain = candidates.filter((candidate) => !candidate.ifShown && !candidate.uncertain);
@@ -138,17 +133,23 @@ function uncertainOf(project: Project, { code, helps, inSearch, rests }: Finding
     }
     return uncertain.map((candidate): [string, ReadonlySet<string>] => [
       keyOf({ code, subjects: candidate.subjects }),
-      union([factsOf([{ exploration, candidates: [candidate] }]), new Set(rests?.(project, candidate.subjects))]),
+      union([factsOf(project, kind, [{ exploration, candidates: [candidate] }]), new Set(rests?.(project, candidate.subjects))]),
     ]);
   });
 }
 
 /** The facts asked on the way to where candidates show, and there. */
-function factsOf(found: readonly FoundIn[]): ReadonlySet<string> {
+function factsOf(project: Project, { asks }: FindingKind, found: readonly FoundIn[]): ReadonlySet<string> {
   const facts = new Set<string>();
   for (const { exploration, candidates } of found)
-    for (const { node } of candidates.flatMap((candidate) => candidate.at?.slice(0, PLACES) ?? []))
-      for (const edge of [...concreteWays(exploration).steps(node), ...(exploration.nodes[node]?.edges ?? [])])
-        for (const fact of factsIn(edge)) facts.add(fact);
+    for (const { subjects, at = [] } of candidates) {
+      const { follows } = exploration.abstraction.precision;
+      const known = appFacts(project);
+      for (const name of asks?.(project, subjects) ?? []) if (known.has(name) && !follows.has(name)) facts.add(name);
+      for (const { node } of at.slice(0, PLACES)) {
+        const there = asks ? [] : (exploration.nodes[node]?.edges ?? []);
+        for (const edge of [...concreteWays(exploration).steps(node), ...there]) for (const fact of factsIn(edge)) facts.add(fact);
+      }
+    }
   return facts;
 }

@@ -3,8 +3,9 @@ import type { Project } from "../../model/schema.ts";
 import type { Finding } from "../finding.ts";
 import type { CheckOptions } from "../options.ts";
 import { appFacts, closest, coarse, costOf, followable, isFact, placeBeneath } from "../system/precision.ts";
-import { type Found, keyOf, type Look, look, lookFollowing, union } from "./look.ts";
-import { MET } from "./search.ts";
+import { type Found, keyOf, type Look, look, lookFollowing } from "./look.ts";
+import { isWithin, packed } from "./packs.ts";
+import { MET, union } from "./search.ts";
 
 /** Times that facts are added before everything is told apart. */
 const ROUNDS = 4;
@@ -55,7 +56,7 @@ export function refined(project: Project, options: CheckOptions): Found {
   const [decisiveFacts, coarsest] = first(project, options);
   let facts = decisiveFacts;
   const known = withKnown(project, coarsest, facts, options);
-  let best = known ?? coarsest;
+  let best = known ?? inPacks(project, coarsest, facts, options);
   const rest = (last: Look) => oneByOne(project, last, facts, known !== undefined, options);
   // What is left of a large project after that is looked at by itself.
   if (known && known.explorations === coarsest.explorations) return rest(known);
@@ -99,6 +100,24 @@ function withKnown(project: Project, last: Look, followed: ReadonlySet<string>, 
       [...closer.unsure].flatMap(([key, rests]) => (last.unsure.has(key) || isTogether(key) ? [[key, union([rests, last.unsure.get(key) ?? new Set()])]] : [])),
     ),
   };
+}
+
+/** The same with some facts at a time, where all together bring too many states; what says that somebody is stuck is left as it is, for it rests on others of the kind. */
+function inPacks(project: Project, last: Look, followed: ReadonlySet<string>, options: CheckOptions): Look {
+  const rests = [...last.unsure]
+    .filter(([key]) => !STUCK.some((code) => key.startsWith(code)))
+    .map(([key, names]): [string, ReadonlySet<string>] => [key, new Set([...names].filter((name) => !followed.has(name)))])
+    .filter(([, names]) => names.size > 0 && [...names].every(isFact));
+  const sets = rests.map(([, names]) => names);
+  let best = last;
+  for (const pack of last.complete ? packed(last.explorations, sets) : []) {
+    const keys = rests.flatMap(([key, names]) => (best.unsure.has(key) && isWithin(names, pack) ? [key] : []));
+    const closer = keys.length > 0 ? alongKnown(project, last, followed, pack, options, new Set(keys)) : undefined;
+    if (!closer) continue;
+    const unsure = new Map([...best.unsure].filter(([key]) => !keys.includes(key) || closer.unsure.has(key)));
+    best = { ...best, findings: keys.reduce((all, key) => settled(all, key, closer.findings), best.findings), unsure };
+  }
+  return best;
 }
 
 /** Codes of which one excludes the other at a screen: who is not at a dead end there may be in a trap. */

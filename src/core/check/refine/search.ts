@@ -11,6 +11,7 @@ import { followed } from "../system/followed.ts";
 import { isFact, type Precision } from "../system/precision.ts";
 import { widthClasses } from "../system/widths.ts";
 import type { FoundIn } from "./evidence.ts";
+import { packed } from "./packs.ts";
 
 /** What was searched, a search for each class of widths: with the screens that are far, and what was met and does not replay. */
 export interface Searched {
@@ -69,7 +70,7 @@ const allWays = (exploration: Exploration): Ways => ({ walks: concreteWays(explo
 
 /**
  * Notes as unsure what was met and does not replay. Where that rests on facts which are not followed, they are, along the steps that the
- * search knows; given is the search that tells most.
+ * search knows: all at once, or some at a time. Given is the search that tells most.
  */
 function metBy<T extends Ways>(
   exploration: Exploration,
@@ -80,12 +81,28 @@ function metBy<T extends Ways>(
   const ways = waysOf(exploration);
   const lost = unconfirmedPlaces(exploration, known, ways.ends, ways.walks, ways.isAsShort);
   const rests = lost.map(({ place, edges }) => ({ place, facts: new Set(edges.flatMap(factsIn)) }));
-  const facts = new Set(rests.flatMap((one) => [...one.facts]).filter(isFact));
+  const sets = rests.map((one) => new Set([...one.facts].filter(isFact)));
+  const facts = union(sets);
+  const metIn = (closer: Exploration) => {
+    const closerWays = waysOf(closer);
+    unconfirmedPlaces(closer, known, closerWays.ends, closerWays.walks, closerWays.isAsShort);
+    return closerWays;
+  };
   const closer = facts.size > 0 ? followed(exploration, facts) : undefined;
-  const closerWays = closer && waysOf(closer);
-  if (closer && closerWays) unconfirmedPlaces(closer, known, closerWays.ends, closerWays.walks, closerWays.isAsShort);
+  const closerWays = closer && metIn(closer);
+  if (facts.size > 0 && !closer)
+    for (const pack of packed([exploration], sets)) {
+      const some = followed(exploration, pack);
+      if (some) metIn(some);
+    }
   for (const one of rests) if (!known.has(one.place)) unsure.set(MET + one.place, one.facts);
   return closer && closerWays ? { exploration: closer, ways: closerWays } : { exploration, ways };
+}
+
+export function union(sets: Iterable<ReadonlySet<string>>): ReadonlySet<string> {
+  const out = new Set<string>();
+  for (const set of sets) for (const one of set) out.add(one);
+  return out;
 }
 
 /** The facts that a step asks for and that are not followed. */

@@ -6,8 +6,12 @@ import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { factsKey } from "./key.ts";
 import { setDistances } from "./ways.ts";
 
-/** States that a search may have when more facts are followed in it. */
+/** States that a search may have when more facts are followed in it: so many, or so many times those that it has. */
 const MOST_STATES = 100_000;
+const FEW_STATES = 2_000;
+const MOST_TIMES = 20;
+
+const most = (states: number): number => Math.min(MOST_STATES, FEW_STATES + MOST_TIMES * states);
 
 /**
  * A search with more facts followed, along the steps that are known of it: each state once for every value that the facts may have there.
@@ -63,7 +67,7 @@ function makeFollowed(exploration: Exploration, names: ReadonlySet<string>): Exp
   if (nodes.length === 0) enter(0, effects.first);
   for (const edge of out.launches) (nodes[edge.to] as Explored).launched ??= edge.choices;
   for (let at = 0; at < nodes.length; at++) {
-    if (nodes.length > MOST_STATES) return undefined;
+    if (nodes.length > most(exploration.nodes.length)) return undefined;
     (nodes[at] as Explored).edges = (exploration.nodes[sources[at] as number] as Explored).edges.flatMap((edge) => stepFrom(edge, valuesAt[at] as number, at));
   }
   setDistances(out);
