@@ -54,3 +54,21 @@ describe("packs of facts", () => {
     expect(packed([exploration], [new Set(each((i) => `f${i}`)), new Set<string>()])).toEqual([]);
   });
 });
+
+describe("a control that waits for an outside fact", () => {
+  const offline = (arrives: boolean) =>
+    app("s", {
+      stacks: { s: "home list offline" },
+      facts: [{ id: "online", type: "boolean", initial: true, source: "outside" }],
+      legs: ["go home push list", "next list push home repeat=rewind if=fact.online", ...(arrives ? ["lost list:arrive push offline if=!fact.online"] : [])],
+    });
+  const silent = (arrives: boolean) => check(offline(arrives)).findings.filter(({ code }) => code === "silent");
+
+  it("is silent where people stay when it changes", () => {
+    expect(silent(false).map(({ subjects, certainty }) => [...subjects, certainty])).toEqual([["list", "next", "shown"]]);
+  });
+
+  it("is not where a leg leads them on then", () => {
+    expect(silent(true)).toEqual([]);
+  });
+});

@@ -9,8 +9,8 @@ import { branchNode, currentScreen, isOpenDrawer, topBranch, visiblePath } from 
 import type { State } from "../../semantics/types.ts";
 import { valuesFor } from "../../semantics/values.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
-import { isImposed } from "../system/choices.ts";
-import type { Exploration } from "../system/exploration.ts";
+import { type Choice, isImposed, OUTSIDE_QUESTION } from "../system/choices.ts";
+import type { Edge, Exploration } from "../system/exploration.ts";
 import type { FindingKind } from "./kind.ts";
 import { ANSWERING } from "./parts.ts";
 
@@ -42,6 +42,14 @@ function doesNothing(project: Project, state: State, [screen, elementId]: readon
   return legs.every(({ shown, enabled }) => holds(shown) && holds(enabled)) && legs.every(({ never, when }) => never || !when || !holds(when));
 }
 
+/** Whether people may stay where they are with outside facts as they are chosen to be: not where an arrive leg leads on as soon as they are so. */
+function isAtRest(edges: readonly Edge[], chosen: readonly Choice[]): boolean {
+  const outside = chosen.filter(({ question }) => question.startsWith(OUTSIDE_QUESTION));
+  const automatic = edges.filter(({ way }) => way === "automatic");
+  const fits = ({ choices }: Edge) => choices.every(({ question, answer }) => outside.every((one) => one.question !== question || one.answer === answer));
+  return automatic.length === 0 || automatic.some((edge) => edge.outcome !== "moved" && fits(edge));
+}
+
 /** By screen the elements that answer and whose legs all have conditions. */
 function conditionalElements({ abstraction }: Exploration) {
   const { from } = abstraction.app.plan;
@@ -66,7 +74,7 @@ function find({ exploration, nodes, name }: Graph): Candidate[] {
   const { abstraction } = exploration;
   const mayIdle = conditionalElements(exploration);
   const found = new Map<string, Candidate>();
-  nodes.forEach(({ state, screen, pending }, node) => {
+  nodes.forEach(({ state, screen, pending, edges }, node) => {
     const elements = mayIdle.get(screen);
     if (pending || !elements) return;
     const path = visiblePath(branchNode(state, topBranch(state)));
@@ -81,7 +89,7 @@ function find({ exploration, nodes, name }: Graph): Candidate[] {
           legs.every(({ shown, enabled }) => holds(shown) && holds(enabled)) &&
           legs.every((leg) => leg.never || !leg.when || !evaluator.holds(leg.when, values)),
       );
-      const idle = ways.filter(({ result }) => result);
+      const idle = ways.filter(({ result, choices }) => result && isAtRest(edges, choices));
       if (idle.length === 0) continue;
       const sure = idle.some(({ choices }) => !choices.some((choice) => isImposed(choice)));
       note(

@@ -1,3 +1,5 @@
+import { branchNode, visiblePath } from "../../semantics/state.ts";
+import type { State } from "../../semantics/types.ts";
 import type { Edge, Explored } from "../system/exploration.ts";
 import { backwards, type Judge, type Serving } from "./backwards.ts";
 
@@ -12,7 +14,8 @@ import { backwards, type Judge, type Serving } from "./backwards.ts";
  * assumption, or where steps that hide nothing more lead to something that lay beneath (so there is less now), whatever that is,
  * as long as all that it may be is saved in the same way. Each such claim rests on claims about smaller states alone, and the
  * smallest have nothing beneath to count on. Steps that hide more may not be used on the way: who puts something on top and takes
- * it off again is where he was. Lanes hide and show the same amount, so choosing another is allowed.
+ * it off again is where he was. Lanes hide and show the same amount, so choosing another is allowed. But what comes to light in a lane that is
+ * brought up need not be less than there was: a step counts on what lay beneath only where that was in the stack that showed, or beneath a layer.
  *
  * Example: home[list, item, item]. Back from the upper item leads to a smaller stack: saved if [list, item] is, which is saved
  * if [list] is, which is a hub. In [item, item] the lowest is no hub, has nothing beneath, and nothing leads on but putting more on
@@ -54,6 +57,17 @@ function hidesMore(nodes: readonly Explored[], from: number, edge: Edge): boolea
   return edge.covers || (is?.state.layers.length ?? 0) > (was?.state.layers.length ?? 0);
 }
 
+/** Whether a step to where it is not yet said what shows took something off: from the stack that showed, or the layer above. */
+function uncovers(nodes: readonly Explored[], from: number, edge: Edge): boolean {
+  const [was, is] = [nodes[from], nodes[edge.to]];
+  if (!was || !is?.pending?.beneath) return false;
+  if (is.state.layers.length < was.state.layers.length) return true;
+  const uncovered = visiblePath(branchNode(is.state, is.pending.branch)).findLast((node) => node.kind === "stack");
+  return branchesIn(was.state).some((branch) => visiblePath(branch).some((node) => node.kind === "stack" && node.at === uncovered?.at));
+}
+
+const branchesIn = ({ base, layers }: State) => [base, ...layers.map(({ content }) => content)];
+
 /** The greatest set that holds with what it assumes: all that a pending in it may show is in it as well. */
 function byInduction(
   nodes: readonly Explored[],
@@ -64,7 +78,8 @@ function byInduction(
 ): Set<number> {
   const judgeNow: Judge = (node, edge, from) => {
     const how = judge(node, edge, from);
-    return how === "follow" && !surely.has(edge.to) && hidesMore(nodes, from, edge) ? "never" : how;
+    const isSmaller = !nodes[edge.to]?.pending?.beneath || edge.way === "reveal" || uncovers(nodes, from, edge);
+    return how === "follow" && !surely.has(edge.to) && (hidesMore(nodes, from, edge) || !isSmaller) ? "never" : how;
   };
   let assumed = among.filter((i) => nodes[i]?.pending?.beneath && !surely.has(i) && (nodes[i]?.edges.length ?? 0) > 0);
   for (;;) {

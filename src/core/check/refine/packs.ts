@@ -1,9 +1,10 @@
 import { valuesOf } from "../system/choices.ts";
 import type { Exploration } from "../system/exploration.ts";
 
-/** States that searches with facts followed may have: one of them, so many more times those that it has without, and all of them together. */
+/** States that searches with facts followed may have: one of them, so many and so many times those that it has without; one for what needs more; and all of them together. */
 const FEW_STATES = 2_000;
 const TIMES = 4;
+const MANY_STATES = 25_000;
 const MOST_STATES = 60_000;
 
 /**
@@ -17,7 +18,9 @@ export function packed(explorations: readonly Exploration[], sets: Iterable<Read
   let left = MOST_STATES;
   for (const set of [...sets].sort((a, b) => a.size - b.size)) {
     if (set.size === 0 || packs.some((pack) => isWithin(set, pack))) continue;
-    const fits = (facts: ReadonlySet<string>) => states * combinations(explorations, facts) <= FEW_STATES + TIMES * states;
+    const few = FEW_STATES + TIMES * states;
+    const most = states * combinations(explorations, set) <= few ? few : MANY_STATES;
+    const fits = (facts: ReadonlySet<string>) => states * combinations(explorations, facts) <= most;
     const into = packs.findIndex((pack) => fits(new Set([...pack, ...set])));
     const facts = new Set([...(packs[into] ?? []), ...set]);
     const more = states * (combinations(explorations, facts) - (into < 0 ? 0 : combinations(explorations, packs[into] as ReadonlySet<string>)));

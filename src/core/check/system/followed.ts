@@ -6,9 +6,9 @@ import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { factsKey } from "./key.ts";
 import { setDistances } from "./ways.ts";
 
-/** States that a search may have when more facts are followed in it: so many, or so many times those that it has. */
+/** States that a search may have when more facts are followed in it: so many and so many times those that it has, at most. */
 const MOST_STATES = 100_000;
-const FEW_STATES = 2_000;
+const FEW_STATES = 25_000;
 const MOST_TIMES = 20;
 
 const most = (states: number): number => Math.min(MOST_STATES, FEW_STATES + MOST_TIMES * states);
