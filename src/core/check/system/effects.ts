@@ -3,16 +3,22 @@ import type { Fact } from "../../model/schema.ts";
 import type { Json, Tree } from "../../plan/data.ts";
 import type { Expression } from "../../plan/expression.ts";
 import type { Plan } from "../../plan/plan.ts";
-import { type Choice, factAtFirst, valuesOf } from "./choices.ts";
+import { type Choice, CONTEXT_QUESTION, factAtFirst, valuesOf } from "./choices.ts";
 import type { Edge } from "./exploration.ts";
 
 /** Values of facts by their ids. */
 export type Values = Readonly<Record<string, Json>>;
 
-/** What a step does with some facts: its choices without what it asks of them, and by the number of the values before it those of the values after; none where it is not possible. */
+/** What a step does with some facts: its choices without what it asks of them, and by the number of the values before it what may come of it; nothing where it is not possible. */
 interface Effect {
   choices: Edge["choices"];
-  after: (before: number) => readonly number[];
+  after: (before: number) => readonly After[];
+}
+
+/** The number of the values after a step, and what nobody chooses that it takes for them. */
+interface After {
+  values: number;
+  imposed: readonly Choice[];
 }
 
 /** What the steps of a search do with some facts. Values are numbered, and steps that ask and set the same are worked out once. */
@@ -21,7 +27,7 @@ export class Effects {
   readonly first: number;
   private readonly all: Values[] = [];
   private readonly numbers = new Map<string, number>();
-  private readonly results = new Map<string, Array<readonly number[] | undefined>>();
+  private readonly results = new Map<string, Array<readonly After[] | undefined>>();
   private readonly known = new WeakMap<Edge, Effect>();
 
   constructor(
@@ -65,29 +71,36 @@ export class Effects {
     return { choices, after };
   }
 
-  private after(edge: Edge, asked: readonly Choice[], number: number): number[] {
+  private after(edge: Edge, asked: readonly Choice[], number: number): After[] {
     const values = this.valuesOf(number);
     const starting = edge.way === "restart" ? this.facts.filter(({ persists }) => !persists) : [];
     const before = { ...values, ...Object.fromEntries(starting.map((fact) => [fact.id, fact.initial as Json])) };
     if (asked.some(({ question, answer }) => !sameValue(answer, before[factAtFirst(question) ?? ""]))) return [];
     const rests = edge.outcome !== "moved" && edge.outcome !== "ignored";
-    return rests ? [number] : after(this.plan, this.facts, edge, before).map((next) => this.numberOf(next));
+    if (rests) return [{ values: number, imposed: [] }];
+    return after(this.plan, this.facts, edge, before).map(({ values, imposed }) => ({ values: this.numberOf(values), imposed }));
   }
 }
 
 /** The values that facts may have after a step: as the legs that it fired set them, where these facts alone tell that, and else any. */
-function after(plan: Plan, facts: readonly Fact[], { fired, event, outcome }: Edge, before: Values): Values[] {
-  let all = [before];
+function after(plan: Plan, facts: readonly Fact[], { fired, event, outcome }: Edge, before: Values): Array<{ values: Values; imposed: Choice[] }> {
+  let all: Array<{ values: Values; imposed: Choice[] }> = [{ values: before, imposed: [] }];
   for (const id of fired) {
     const leg = plan.legs.get(id);
     const set = leg?.set.flatMap(({ fact, value }) => facts.filter((one) => one.id === fact).map((declared) => ({ declared, value }))) ?? [];
-    if (set.length === 0) continue;
+    const isEvent = event?.do === "leg" && event.leg === id;
+    // A leg that comes to nothing sets nothing. Of one that fires within the event of another it is not known here, and nobody chooses it.
+    if (set.length === 0 || (isEvent && leg?.move !== undefined && outcome !== "moved")) continue;
     let changed = all;
     for (const { declared, value } of set)
-      changed = changed.flatMap((values) => resultsOf(declared, value, values).map((result) => ({ ...values, [declared.id]: result })));
-    // A leg that fires within an event and comes to nothing sets nothing either.
-    const surely = leg?.move === undefined || (event?.do === "leg" && event.leg === id && outcome === "moved");
-    all = surely ? changed : [...all, ...changed];
+      changed = changed.flatMap((one) =>
+        resultsOf(declared, value, one.values).map((result) => ({ ...one, values: { ...one.values, [declared.id]: result } })),
+      );
+    const told = (does: boolean) => (one: (typeof all)[number]) => ({
+      ...one,
+      imposed: [...one.imposed, { question: `${CONTEXT_QUESTION}set by ${id}`, answer: does }],
+    });
+    all = leg?.move === undefined || isEvent ? changed : [...all.map(told(false)), ...changed.map(told(true))];
   }
   return all;
 }

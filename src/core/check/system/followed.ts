@@ -57,9 +57,9 @@ function makeFollowed(exploration: Exploration, names: ReadonlySet<string>): Exp
     const { choices, after } = effects.of(edge);
     const results = after(before);
     if (edge.outcome !== "moved" && edge.outcome !== "ignored") return results.length > 0 ? [new FollowedEdge(edge, from ?? 0, choices, edge.outcome)] : [];
-    return results.map((next) => {
-      const to = enter(edge.to, next);
-      return new FollowedEdge(edge, to, choices, to === from ? edge.outcome : "moved");
+    return results.map(({ values, imposed }) => {
+      const to = enter(edge.to, values);
+      return new FollowedEdge(edge, to, imposed.length > 0 ? [...choices, ...imposed] : choices, to === from ? edge.outcome : "moved");
     });
   };
   out.launches = exploration.launches.flatMap((edge) => stepFrom(edge, effects.first)).map(fieldsOf);
