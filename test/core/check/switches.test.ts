@@ -56,19 +56,32 @@ describe("packs of facts", () => {
 });
 
 describe("a control that waits for an outside fact", () => {
-  const offline = (arrives: boolean) =>
+  const offline = (legs: string[]) =>
     app("s", {
-      stacks: { s: "home list offline" },
+      stacks: { s: "home list item offline" },
       facts: [{ id: "online", type: "boolean", initial: true, source: "outside" }],
-      legs: ["go home push list", "next list push home repeat=rewind if=fact.online", ...(arrives ? ["lost list:arrive push offline if=!fact.online"] : [])],
+      legs: ["go home push list", "next list push home repeat=rewind if=fact.online", ...legs],
     });
-  const silent = (arrives: boolean) => check(offline(arrives)).findings.filter(({ code }) => code === "silent");
+  const silent = (legs: string[]) => check(offline(legs)).findings.filter(({ code }) => code === "silent");
+  const lost = "lost list:arrive push offline if=!fact.online";
 
   it("is silent where people stay when it changes", () => {
-    expect(silent(false).map(({ subjects, certainty }) => [...subjects, certainty])).toEqual([["list", "next", "shown"]]);
+    expect(silent([]).map(({ subjects, certainty }) => [...subjects, certainty])).toEqual([["list", "next", "shown"]]);
   });
 
-  it("is not where a leg leads them on then", () => {
-    expect(silent(true)).toEqual([]);
+  it("is not where a leg leads them on then, whether they arrive or come back", () => {
+    expect(silent([lost, "more list push item"])).toEqual([]);
+  });
+
+  it("is where a modal lay over the screen when it changed: who closes that does not arrive", () => {
+    const found = check(
+      app("s", {
+        stacks: { s: "home list offline", n: "note" },
+        modals: { m: "n" },
+        facts: [{ id: "online", type: "boolean", initial: true, source: "outside" }],
+        legs: ["go home push list", "next list push home repeat=rewind if=fact.online", lost, "more list open m"],
+      }),
+    ).findings.filter(({ code }) => code === "silent");
+    expect(found.map(({ subjects }) => subjects)).toEqual([["list", "next"]]);
   });
 });

@@ -10,7 +10,7 @@ import type { State } from "../../semantics/types.ts";
 import { valuesFor } from "../../semantics/values.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
 import { type Choice, isImposed, OUTSIDE_QUESTION } from "../system/choices.ts";
-import type { Edge, Exploration } from "../system/exploration.ts";
+import type { Edge, Exploration, Explored } from "../system/exploration.ts";
 import type { FindingKind } from "./kind.ts";
 import { ANSWERING } from "./parts.ts";
 
@@ -42,12 +42,21 @@ function doesNothing(project: Project, state: State, [screen, elementId]: readon
   return legs.every(({ shown, enabled }) => holds(shown) && holds(enabled)) && legs.every(({ never, when }) => never || !when || !holds(when));
 }
 
-/** Whether people may stay where they are with outside facts as they are chosen to be: not where an arrive leg leads on as soon as they are so. */
+/** Whether people may be there with outside facts as they are chosen to be: not where an arrive leg leads on when they are so. */
 function isAtRest(edges: readonly Edge[], chosen: readonly Choice[]): boolean {
   const outside = chosen.filter(({ question }) => question.startsWith(OUTSIDE_QUESTION));
   const automatic = edges.filter(({ way }) => way === "automatic");
   const fits = ({ choices }: Edge) => choices.every(({ question, answer }) => outside.every((one) => one.question !== question || one.answer === answer));
-  return automatic.length === 0 || automatic.some((edge) => edge.outcome !== "moved" && fits(edge));
+  return outside.length === 0 || automatic.length === 0 || automatic.some((edge) => edge.outcome !== "moved" && fits(edge));
+}
+
+/** The states that show when a layer above them goes: who is there then has not arrived, though outside facts may be others than before. */
+function uncoveredByLayers(nodes: readonly Explored[]): ReadonlySet<number> {
+  const out = new Set<number>();
+  for (const { state, edges } of nodes)
+    for (const { to, outcome } of edges) if (outcome === "moved" && (nodes[to]?.state.layers.length ?? 0) < state.layers.length) out.add(to);
+  for (const at of out) for (const { way, to } of nodes[at]?.edges ?? []) if (way === "reveal") out.add(to);
+  return out;
 }
 
 /** By screen the elements that answer and whose legs all have conditions. */
@@ -73,6 +82,7 @@ function conditionalElements({ abstraction }: Exploration) {
 function find({ exploration, nodes, name }: Graph): Candidate[] {
   const { abstraction } = exploration;
   const mayIdle = conditionalElements(exploration);
+  const uncovered = uncoveredByLayers(nodes);
   const found = new Map<string, Candidate>();
   nodes.forEach(({ state, screen, pending, edges }, node) => {
     const elements = mayIdle.get(screen);
@@ -89,7 +99,7 @@ function find({ exploration, nodes, name }: Graph): Candidate[] {
           legs.every(({ shown, enabled }) => holds(shown) && holds(enabled)) &&
           legs.every((leg) => leg.never || !leg.when || !evaluator.holds(leg.when, values)),
       );
-      const idle = ways.filter(({ result, choices }) => result && isAtRest(edges, choices));
+      const idle = ways.filter(({ result, choices }) => result && (uncovered.has(node) || isAtRest(edges, choices)));
       if (idle.length === 0) continue;
       const sure = idle.some(({ choices }) => !choices.some((choice) => isImposed(choice)));
       note(
