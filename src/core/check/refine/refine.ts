@@ -231,10 +231,14 @@ function isPartOf({ code, subjects }: Finding, of: Finding): boolean {
   return code === "trap" && of.code === "trap" && subjects.every((id) => of.subjects.includes(id));
 }
 
-/** Facts that legs set or ask which fire within another event: they decide how that event goes on. */
+/**
+ * Facts that legs set or ask which fire within another event: they decide how that event goes on. And those that a timer sets and does nothing
+ * else: it has run out only where it changes one.
+ */
 function decisive(project: Project): ReadonlySet<string> {
   const all = appFacts(project);
   const within = project.legs.filter((leg) => leg.on.kind === "arrive" || leg.on.kind === "depart");
   const asked = within.flatMap(({ when }) => [...(when ?? "").matchAll(/\bfact\.(\w+)/g)].map(([, id]) => id as string));
-  return new Set([...within.flatMap((leg) => Object.keys(leg.set ?? {})), ...asked].filter((id) => all.has(id)));
+  const setting = project.legs.filter((leg) => leg.on.kind === "after" && !leg.move);
+  return new Set([...[...within, ...setting].flatMap((leg) => Object.keys(leg.set ?? {})), ...asked].filter((id) => all.has(id)));
 }
