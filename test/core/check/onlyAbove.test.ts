@@ -32,6 +32,12 @@ describe("the order of a stack, told from the moves", () => {
     expect(kept(legs)).toBe(false);
   });
 
+  it("nothing is told of a container, which may be where a stack begins", () => {
+    const tabsFirst = app("s", { stacks: { s: "t other" }, tabs: { t: "a" }, legs: ["on a push other", "again other push t"] });
+    expect(liesOnlyAbove(planOf(tabsFirst), "t", "other")).toBe(false);
+    expect(check(tabsFirst).findings.some(({ code, certainty }) => code === "piled-copies" && certainty === "shown")).toBe(true);
+  });
+
   it("so no second copy is feared there, and one is found where the stack is not cut back", () => {
     const copies = (legs: string[]) =>
       check(app("s", { stacks: { s: "inbox talk info" }, legs })).findings.flatMap(({ code, certainty, subjects }) =>

@@ -26,8 +26,8 @@ class Order {
   ) {}
 
   isKept(plan: Plan): boolean {
-    // Who uses a leg of a container may be anywhere in it, on top of the place too.
-    if (this.place === this.screen || !plan.screens.has(this.screen)) return false;
+    // Who uses a leg of a container may be anywhere in it, on top of the place too; and a container is not put somewhere by its name alone.
+    if (this.place === this.screen || !plan.screens.has(this.screen) || !plan.screens.has(this.place)) return false;
     const lanes = [...plan.containers.values()].flatMap(({ kind, members }) => (kind === "tabs" || kind === "drawer" ? members : []));
     if (lanes.some((id) => this.isEither(id))) return false;
     const made = [plan.launch, ...plan.lanes.values()];
