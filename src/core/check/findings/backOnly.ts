@@ -1,6 +1,11 @@
+import { appOf } from "../../insight/app.ts";
+import { stateLine } from "../../semantics/line.ts";
+import { step } from "../../semantics/step.ts";
 import { elsewhere } from "../counterexample/help.ts";
 import { showLead, wayHome } from "../fixes/home.ts";
 import type { Candidate, Graph } from "../reach/graph.ts";
+import { isImposed } from "../system/choices.ts";
+import type { Edge } from "../system/exploration.ts";
 import type { FindingKind } from "./kind.ts";
 import { byScreen, isBare } from "./parts.ts";
 
@@ -12,15 +17,31 @@ export const backOnly: FindingKind = {
   subjects: "the screen",
   inSearch: find,
   helps: { back: false, out: elsewhere },
+  surely: (project, state) => {
+    const app = appOf(project);
+    const { outcome, state: next } = step(app, state, { do: "back" });
+    return outcome === "moved" && stateLine(app.plan, next) !== stateLine(app.plan, state);
+  },
   open: (project, [screen = ""]) => isBare(project, screen),
   fixes: (project, [screen = ""]) => [showLead(project, screen), ...wayHome(project, screen)],
 };
 
-/** Screens, no hubs, with a state that only the system's Back leads on from. */
+/**
+ * Screens, no hubs, with a state that only the system's Back leads on from. Where it rests on what is not followed whether Back does, that is not
+ * sure: it may be a dead end, which another state of the screen may be, too.
+ */
 function find(graph: Graph): Candidate[] {
   const { nodes, leaves, stuck, name, hubs } = graph;
-  const where = nodes.flatMap((node, i) =>
-    !node.pending && leaves.withBack.has(i) && !leaves.withoutBack.has(i) && !stuck.has(i) && !hubs.has(node.screen) ? [i] : [],
+  const stay = nodes.flatMap((node, i) => (!node.pending && !leaves.withoutBack.has(i) && !stuck.has(i) && !hubs.has(node.screen) ? [i] : []));
+  const message = (screen: string) => `Only the system's Back leads out of ${name(screen)}: where a device shows no Back, people are stuck on it.`;
+  const found = byScreen(
+    graph,
+    stay.filter((i) => leaves.withBack.has(i)),
+    message,
   );
-  return byScreen(graph, where, (screen) => `Only the system's Back leads out of ${name(screen)}: where a device shows no Back, people are stuck on it.`);
+  const known = new Set(found.flatMap(({ subjects }) => subjects));
+  const perhaps = stay.filter((i) => !leaves.withBack.has(i) && !known.has(nodes[i]?.screen ?? "") && nodes[i]?.edges.some(mayLeadBack));
+  return [...found, ...byScreen(graph, perhaps, message).map((candidate) => ({ ...candidate, uncertain: true }))];
 }
+
+const mayLeadBack = ({ way, outcome, choices }: Edge) => way === "back" && outcome === "moved" && choices.some((choice) => isImposed(choice));

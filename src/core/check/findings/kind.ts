@@ -31,6 +31,8 @@ export interface FindingKind {
   everywhere?: boolean;
   /** Whether it is so in a state at the end of a walk; outside facts are set so that it is. */
   holds?: (project: Project, state: State, subjects: readonly string[]) => boolean;
+  /** Whether what the search is not sure of is so at the end of a walk. */
+  surely?: (project: Project, state: State) => boolean;
   /** The facts that decide it where it shows; all that the steps there ask for, where it is left out. */
   asks?: (project: Project, subjects: readonly string[]) => string[];
   /** What else decides it, by the names of what a search can follow (precision.ts). */

@@ -52,7 +52,11 @@ function isKnown(project: Project, id: string): boolean {
   return lookup(project).places.has(id) || lookup(project).legs.has(id);
 }
 
-function behaviourFinding(exploration: Exploration, { code, severity, shows, helps, beneath, holds }: FindingKind, candidate: Candidate): Finding | undefined {
+function behaviourFinding(
+  exploration: Exploration,
+  { code, severity, shows, helps, beneath, holds, surely }: FindingKind,
+  candidate: Candidate,
+): Finding | undefined {
   const project = exploration.abstraction.original;
   const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
   if (!candidate.at)
@@ -66,7 +70,8 @@ function behaviourFinding(exploration: Exploration, { code, severity, shows, hel
         : edge
           ? lastStep(exploration, reached, edge, (step) => shows?.(candidate, step) ?? true)
           : reached[0]?.walk;
-    return found && !(helps && helpsAfterAll(exploration, helps, candidate.subjects, endOf(project, found))) ? found : undefined;
+    if (!found || (candidate.uncertain && surely && !surely(project, endOf(project, found)))) return undefined;
+    return helps && helpsAfterAll(exploration, helps, candidate.subjects, endOf(project, found)) ? undefined : found;
   };
   const under = beneath?.(candidate.subjects);
   const searched = (places: readonly Place[]) => {
