@@ -77,7 +77,7 @@ export function refined(project: Project, options: CheckOptions): Found {
   if (!closer.complete) return rest(best);
   // No fewer states are met with nothing hidden, so there is no use in trying where there are too many already.
   const few = closer.explorations.every(({ nodes }) => nodes.filter(({ pending }) => !pending).length <= WHOLE_STATES);
-  if (!few || !closer.findings.some(mayNameTooMuch)) return closer;
+  if (!few || (closer.unsure.size === 0 && !closer.findings.some(mayNameTooMuch))) return closer;
   const whole = look(project, { ...most, whole: true }, { ...options, states: Math.min(WHOLE_STATES, options.states ?? WHOLE_STATES) });
   return whole.complete ? whole : closer;
 }

@@ -31,7 +31,7 @@ export function searchAll(project: Project, precision: Precision, { states, stop
   for (const widths of widthClasses(project)) {
     const abstraction = abstractionOf(project, precision);
     const known = new Set<string>();
-    const isReplayed = (exploration: Exploration) => !abstraction.closest && exploration.complete && distant;
+    const isReplayed = (exploration: Exploration) => !precision.whole && exploration.complete && distant;
     // Ways from launch are looked for now, because the search goes on and finds shorter ones by entrances.
     const launched = (exploration: Exploration) => {
       if (!distant) return true;
