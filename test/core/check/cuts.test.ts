@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
+import { Contents } from "../../../src/core/check/system/contents.ts";
 import { Cuts } from "../../../src/core/check/system/cuts.ts";
 import { restOn } from "../../../src/core/check/system/hiding.ts";
-import { Noted } from "../../../src/core/check/system/noted.ts";
 import type { Node, StackNode } from "../../../src/core/semantics/types.ts";
 import { pick, seeded } from "../../random/documents.ts";
 
@@ -15,13 +15,13 @@ const stopAt = (place: string) => (item: Node) => item.at === place;
 function cutting(most: number) {
   const told: string[] = [];
   const listener = { grew: () => undefined, apart: () => undefined, became: (what: string) => told.push(what) };
-  const noted = new Noted(listener, () => false, textOf);
-  const cuts = new Cuts(noted, listener, most);
+  const held = new Contents(listener, () => false, textOf);
+  const cuts = new Cuts(held, listener, most);
   const settle = () => {
-    do noted.settle();
-    while (noted.settleLast());
+    do held.settle();
+    while (held.settleLast());
   };
-  return { told, noted, cuts, settle };
+  return { told, held, cuts, settle };
 }
 
 /** A context, and a content noted for it: a screen on nothing, or on what another context holds. */
@@ -53,8 +53,8 @@ test("a cut made in the whole stack finds and misses a place in just the context
     const made = new Map<number, ReturnType<typeof ask>>();
     notings.forEach(([context, content], n) => {
       for (const [i, one] of asked.entries()) if (askAt[i] === n) made.set(i, ask(one));
-      for (const { noted, settle } of [own, whole]) {
-        noted.note(context, content);
+      for (const { held, settle } of [own, whole]) {
+        held.note(context, content);
         settle();
       }
     });
@@ -62,8 +62,8 @@ test("a cut made in the whole stack finds and misses a place in just the context
       const [fine, coarse] = made.get(i) ?? ask(one);
       const name = `seed ${seed}: ${one.place} in ${one.context}`;
       expect([coarse?.found(), coarse?.missed], name).toEqual([fine?.found(), fine?.missed]);
-      const contents = whole.noted.contents(coarse?.context ?? "").map(textOf);
-      for (const content of own.noted.contents(fine?.context ?? "")) expect(contents, name).toContain(textOf(content));
+      const contents = whole.held.contents(coarse?.context ?? "").map(textOf);
+      for (const content of own.held.contents(fine?.context ?? "")) expect(contents, name).toContain(textOf(content));
       if (fine?.found()) found++;
       if (fine?.missed) missed++;
       if (!fine?.found() && !fine?.missed) neither++;
@@ -73,16 +73,16 @@ test("a cut made in the whole stack finds and misses a place in just the context
 });
 
 test("it is told when a place may be found, or missed, for the first time", () => {
-  const { told, noted, cuts, settle } = cutting(0);
+  const { told, held, cuts, settle } = cutting(0);
   cuts.of("s.c", "is a", stopAt("a"));
-  noted.note("s.c", stack(restOn("s.b"), "b"));
+  held.note("s.c", stack(restOn("s.b"), "b"));
   settle();
   expect(told).not.toContain("found s.c/is a");
-  noted.note("s.b", stack("a"));
+  held.note("s.b", stack("a"));
   settle();
   expect(told).toContain("found s.c/is a");
   expect(told).not.toContain("missed s.c/is a");
-  noted.note("s.b", stack("d"));
+  held.note("s.b", stack("d"));
   settle();
   expect(told).toContain("missed s.c/is a");
 });

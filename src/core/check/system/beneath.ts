@@ -1,7 +1,7 @@
 import { shownIn } from "../../semantics/state.ts";
 import type { Node } from "../../semantics/types.ts";
+import { type Contents, push } from "./contents.ts";
 import { contextOf, isRest } from "./hiding.ts";
-import { type Noted, push } from "./noted.ts";
 
 /** Sets of what cuts look for (`is PLACE`, `shows PLACE`), as the bits of a number. */
 type Bits = bigint;
@@ -28,11 +28,11 @@ export class Beneath {
 
   /** `changed` is told of each context in which more may be found or missed than before. */
   constructor(
-    private readonly noted: Noted,
+    private readonly held: Contents,
     private readonly changed: (context: string) => void,
   ) {
-    for (const [context, contents] of noted.all()) for (const content of contents) this.take(context, content);
-    noted.follow((context, content) => this.take(context, content));
+    for (const [context, contents] of held.all()) for (const content of contents) this.take(context, content);
+    held.follow((context, content) => this.take(context, content));
   }
 
   mayFind(context: string, key: string): boolean {
@@ -58,7 +58,7 @@ export class Beneath {
     const rest = lowest && isRest(lowest) ? contextOf(lowest) : undefined;
     if (rest !== undefined) push(this.above, rest, { context, own });
     const { found, missed } = rest === undefined ? { found: 0n, missed: EVERYTHING } : (this.within.get(rest) ?? NOTHING);
-    if (this.gained.size === 0) this.noted.last(() => this.settle());
+    if (this.gained.size === 0) this.held.last(() => this.settle());
     this.gain(context, own | found, missed & ~own);
   }
 

@@ -7,18 +7,18 @@
  * [stack.list, item] and [stack.item, item]. So finitely many states stand for stacks of any depth: a context is a state of the
  * automaton that post* saturation builds, and its contents are the transitions that leave it (Bouajjani, Esparza, Maler 1997).
  *
- * What contexts may hold is kept in noted.ts; cuts.ts, parts.ts and holdings.ts make contexts from others by a rule, so that no step has to be
+ * What contexts may hold is kept in contents.ts; cuts.ts, parts.ts and holdings.ts make contexts from others by a rule, so that no step has to be
  * worked out again when those grow.
  */
 
 import { lookup } from "../../model/lookup.ts";
 import { make, makeLane } from "../../semantics/make.ts";
 import type { LaneNode, Node, StackNode, State } from "../../semantics/types.ts";
+import { Contents, type Listener, soleRest } from "./contents.ts";
 import { Cuts } from "./cuts.ts";
 import { type Covered, hide, hideContexts, mapRests } from "./hiding.ts";
 import { Holdings } from "./holdings.ts";
 import { factsKey, nodeKey, stateKey, withoutRules } from "./key.ts";
-import { type Listener, Noted, soleRest } from "./noted.ts";
 import { Parts } from "./parts.ts";
 import { WAITING } from "./precision.ts";
 import { mayBreak, rulesKey } from "./ruled.ts";
@@ -35,7 +35,7 @@ export interface HiddenState {
 
 export class Contexts implements KnownContexts {
   readonly waiting = new Set<string>();
-  private readonly noted: Noted;
+  private readonly held: Contents;
   private readonly parts: Parts;
   private readonly cuts: Cuts;
   private readonly holdings: Holdings;
@@ -49,26 +49,26 @@ export class Contexts implements KnownContexts {
     private readonly listener: Listener,
     arrives: (content: Node) => boolean,
   ) {
-    this.noted = new Noted(listener, arrives, (content) => this.textOf(content));
-    this.parts = new Parts(this.noted, abstraction.precision.follows);
-    this.cuts = new Cuts(this.noted, listener);
-    this.holdings = new Holdings(abstraction, this.noted, listener);
+    this.held = new Contents(listener, arrives, (content) => this.textOf(content));
+    this.parts = new Parts(this.held, abstraction.precision.follows);
+    this.cuts = new Cuts(this.held, listener);
+    this.holdings = new Holdings(abstraction, this.held, listener);
   }
 
   contents(context: string): readonly Node[] {
-    return this.noted.contents(context);
+    return this.held.contents(context);
   }
 
   contentsArriving(context: string): readonly Node[] {
-    return this.noted.contentsArriving(context);
+    return this.held.contentsArriving(context);
   }
 
   all(): ReadonlyMap<string, Node[]> {
-    return this.noted.all();
+    return this.held.all();
   }
 
   mayEndWith(context: string, place: string): boolean {
-    return this.noted.mayEndWith(context, place);
+    return this.held.mayEndWith(context, place);
   }
 
   mayHold(context: string, container: string): boolean {
@@ -77,13 +77,13 @@ export class Contexts implements KnownContexts {
 
   cut(context: string, key: string, stop: Stop): Cut {
     const cut = this.cuts.of(context, key, stop);
-    this.noted.settle();
+    this.held.settle();
     return cut;
   }
 
   holding(context: string, container: string): Part {
     const part = this.holdings.of(context, container);
-    this.noted.settle();
+    this.held.settle();
     return part;
   }
 
@@ -96,7 +96,7 @@ export class Contexts implements KnownContexts {
         : known;
     const left: HiddenState["left"] = [];
     let covers = false;
-    this.noted.settle();
+    this.held.settle();
     const state = hideContexts(this.abstraction, full, (name, content, of) => {
       if (soleRest(content)) {
         left.push({ context: name, content });
@@ -126,13 +126,13 @@ export class Contexts implements KnownContexts {
 
   /** Notes that a context may hold something, and all that follows from it. */
   note(context: string, content: Node) {
-    this.noted.note(context, content);
-    this.noted.settle();
+    this.held.note(context, content);
+    this.held.settle();
   }
 
   /** Works out what was left until the search has nothing else to do; whether there was anything. */
   settleLast(): boolean {
-    return this.noted.settleLast();
+    return this.held.settleLast();
   }
 
   /** Whether a content is what a place holds as it is made when first visited. */

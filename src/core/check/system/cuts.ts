@@ -1,7 +1,7 @@
 import type { Node, StackNode } from "../../semantics/types.ts";
 import { Beneath, keysOf, stackOf } from "./beneath.ts";
+import { type Contents, type Listener, push } from "./contents.ts";
 import { contextOf, isRest } from "./hiding.ts";
-import { type Listener, type Noted, push } from "./noted.ts";
 import { WITHOUT } from "./parts.ts";
 import type { Cut, Stop } from "./types.ts";
 
@@ -34,12 +34,12 @@ export class Cuts {
   private readonly open = new Map<string, Map<string, { cut: Cut; found: boolean }>>();
 
   constructor(
-    private readonly noted: Noted,
+    private readonly held: Contents,
     private readonly listener: Listener,
     private readonly most = MOST_CUTS,
   ) {
-    noted.follow((context, content) => {
-      for (const cut of this.byContext.get(context)?.values() ?? NONE) noted.later(() => this.cutContent(content, cut));
+    held.follow((context, content) => {
+      for (const cut of this.byContext.get(context)?.values() ?? NONE) held.later(() => this.cutContent(content, cut));
       if (this.beneath) this.takeInStack(context, content);
     });
   }
@@ -63,12 +63,12 @@ export class Cuts {
   }
 
   private cutContext(context: string, name: string, { key, stop }: Omit<Cutting, "into">): Cut {
-    const into = this.byName.get(name) ?? { context: name, name, found: () => this.noted.contents(name).length > 0, missed: false };
+    const into = this.byName.get(name) ?? { context: name, name, found: () => this.held.contents(name).length > 0, missed: false };
     this.byName.set(name, into);
     const cuts = this.byContext.get(context) ?? new Map<string, Cutting>();
     const cut = { into, key, stop };
     this.byContext.set(context, cuts.set(key, cut));
-    this.noted.forEach(this.noted.contents(context), (content) => this.cutContent(content, cut));
+    this.held.forEach(this.held.contents(context), (content) => this.cutContent(content, cut));
     return into;
   }
 
@@ -83,14 +83,14 @@ export class Cuts {
       if (on === into) return;
       const others = this.goesOn.get(on) ?? new Set();
       this.goesOn.set(on, others.add(into));
-      if (!this.inStack.get(contextOf(lowest))?.has(key) || on.found()) this.noted.flow(on.context, into.context);
+      if (!this.inStack.get(contextOf(lowest))?.has(key) || on.found()) this.held.flow(on.context, into.context);
       if (on.missed) this.miss(into);
     } else this.miss(into);
   }
 
   private noteCut(context: string, content: StackNode, found: number) {
     const cut = found === content.items.length - 1 ? content : { ...content, items: content.items.slice(0, found + 1) };
-    this.noted.note(context, cut);
+    this.held.note(context, cut);
     if (cut !== content) this.listener.apart(content, cut);
   }
 
@@ -121,7 +121,7 @@ export class Cuts {
             content.items.findLastIndex((item) => !isRest(item) && stop(item)),
           );
       });
-      this.noted.forEach(stack.by.get(key) ?? NONE, (content) => stack.cuts.get(key)?.(content));
+      this.held.forEach(stack.by.get(key) ?? NONE, (content) => stack.cuts.get(key)?.(content));
     }
     return cut;
   }
@@ -129,8 +129,8 @@ export class Cuts {
   /** Looks at what is known so far the first time that a cut is made in a whole stack. */
   private begin(): Beneath {
     if (!this.beneath) {
-      for (const [context, contents] of this.noted.all()) for (const content of contents) this.takeInStack(context, content);
-      this.beneath = new Beneath(this.noted, (context) => this.changed(context));
+      for (const [context, contents] of this.held.all()) for (const content of contents) this.takeInStack(context, content);
+      this.beneath = new Beneath(this.held, (context) => this.changed(context));
     }
     return this.beneath;
   }
@@ -138,12 +138,12 @@ export class Cuts {
   private takeInStack(context: string, content: Node) {
     if (content.kind !== "stack" || context.includes(WITHOUT)) return;
     const stack = this.stackNamed(stackOf(context));
-    const text = this.noted.textOf(content);
+    const text = this.held.textOf(content);
     if (stack.known.has(text)) return;
     stack.known.add(text);
     for (const key of new Set(keysOf(content))) {
       push(stack.by, key, content);
-      if (stack.cuts.has(key)) this.noted.later(() => stack.cuts.get(key)?.(content));
+      if (stack.cuts.has(key)) this.held.later(() => stack.cuts.get(key)?.(content));
     }
   }
 
@@ -155,7 +155,7 @@ export class Cuts {
       if (!was.found && cut.found()) {
         was.found = true;
         this.listener.became(`found ${cut.name}`);
-        for (const on of this.goesOn.get(cut) ?? NONE) this.noted.flow(cut.context, on.context);
+        for (const on of this.goesOn.get(cut) ?? NONE) this.held.flow(cut.context, on.context);
       }
       if (!cut.missed && this.beneath?.mayMiss(context, key)) this.miss(cut);
       if (was.found && cut.missed) open?.delete(key);

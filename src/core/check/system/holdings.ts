@@ -1,8 +1,8 @@
 import { closed } from "../../semantics/lanes.ts";
 import { visibleChild, withChild, withLane } from "../../semantics/state.ts";
 import type { Node } from "../../semantics/types.ts";
+import { add, type Contents, type Listener } from "./contents.ts";
 import { heldBy, hide, isHidden, laneOf, restOn } from "./hiding.ts";
-import { add, type Listener, type Noted } from "./noted.ts";
 import type { Abstraction, Part } from "./types.ts";
 
 /** A part of a context: what may hold a container. */
@@ -20,12 +20,12 @@ export class Holdings {
 
   constructor(
     private readonly abstraction: Abstraction,
-    private readonly noted: Noted,
+    private readonly held: Contents,
     private readonly listener: Listener,
   ) {
-    noted.follow((context, content) => {
+    held.follow((context, content) => {
       this.holdsMore(context, content);
-      for (const part of this.parts.get(context)?.values() ?? []) noted.later(() => this.holdContent(content, part));
+      for (const part of this.parts.get(context)?.values() ?? []) held.later(() => this.holdContent(content, part));
     });
   }
 
@@ -40,7 +40,7 @@ export class Holdings {
     const part: Holding = { context: `${context}/for ${container}`, container, lacking: new Set() };
     const all = this.parts.get(context) ?? new Map<string, Holding>();
     this.parts.set(context, all.set(container, part));
-    this.noted.forEach(this.noted.contents(context), (content) => this.holdContent(content, part));
+    this.held.forEach(this.held.contents(context), (content) => this.holdContent(content, part));
     return part;
   }
 
@@ -64,7 +64,7 @@ export class Holdings {
       for (const at of this.around.get(next.at) ?? []) {
         queue.push({ at, gained: fresh });
         for (const part of this.parts.get(at)?.values() ?? [])
-          if (fresh.has(part.container)) this.noted.forEach(part.lacking, (lacking) => this.holdContent(lacking, part));
+          if (fresh.has(part.container)) this.held.forEach(part.lacking, (lacking) => this.holdContent(lacking, part));
       }
     }
   }
@@ -72,7 +72,7 @@ export class Holdings {
   private holdContent(content: Node, { context, container, lacking }: Holding) {
     if (this.mayBeIn(content, container)) {
       lacking.delete(content);
-      this.noted.note(context, this.withoutIrrelevant(content, container, content));
+      this.held.note(context, this.withoutIrrelevant(content, container, content));
     } else if (!lacking.has(content)) {
       lacking.add(content);
       this.listener.became(`lacking ${context}`);
@@ -93,7 +93,7 @@ export class Holdings {
     if (this.abstraction.precision.contexts !== "place" || node.kind === "shown") return node;
     if (node.at === container) {
       if (node.kind !== "stack") return node;
-      this.noted.note(container, node);
+      this.held.note(container, node);
       this.listener.apart(whole, node);
       return { ...node, items: [{ kind: "shown", at: restOn(container), args: {} }] };
     }
@@ -105,10 +105,10 @@ export class Holdings {
     }
     if (node.kind === "stack") return node;
     const hidden = hide(this.abstraction, child, (name, content) => {
-      this.noted.note(name, content);
+      this.held.note(name, content);
       return name;
     });
-    this.noted.note(node.active, hidden);
+    this.held.note(node.active, hidden);
     this.listener.apart(whole, hidden);
     return closed({ ...node, lanes: withLane(node.lanes, node.active, { kind: "shown", at: laneOf(node.active), args: {} }) });
   }

@@ -1,6 +1,6 @@
 import type { Node } from "../../semantics/types.ts";
+import { type Contents, push } from "./contents.ts";
 import { contextOf, isRest, restOn } from "./hiding.ts";
-import { type Noted, push } from "./noted.ts";
 import { beneathOf } from "./precision.ts";
 import type { Missed } from "./types.ts";
 
@@ -20,13 +20,13 @@ export class Parts {
   private readonly awaiting = new Map<string, Array<{ context: string; content: Node }>>();
 
   constructor(
-    private readonly noted: Noted,
+    private readonly held: Contents,
     private readonly follows: ReadonlySet<string>,
   ) {
-    noted.follow((context, content) => {
-      for (const part of this.awaiting.get(context) ?? []) noted.note(part.context, part.content);
+    held.follow((context, content) => {
+      for (const part of this.awaiting.get(context) ?? []) held.note(part.context, part.content);
       this.awaiting.delete(context);
-      for (const { into, ...missed } of this.byContext.get(context) ?? []) noted.later(() => this.partContent(content, into, missed));
+      for (const { into, ...missed } of this.byContext.get(context) ?? []) held.later(() => this.partContent(content, into, missed));
     });
   }
 
@@ -41,7 +41,7 @@ export class Parts {
     this.count += 1;
     this.stops.set(missed.key, missed.stop);
     push(this.byContext, context, { into: name, ...missed });
-    this.noted.forEach(this.noted.contents(context), (content) => this.partContent(content, name, missed));
+    this.held.forEach(this.held.contents(context), (content) => this.partContent(content, name, missed));
     return name;
   }
 
@@ -64,13 +64,13 @@ export class Parts {
     const [lowest, ...others] = content.items;
     if (content.items.some((item) => !isRest(item) && missed.stop(item))) return;
     if (!lowest || !isRest(lowest)) {
-      this.noted.note(into, content);
+      this.held.note(into, content);
       return;
     }
     const beneath = this.without(contextOf(lowest), missed);
     const part = { context: into, content: { ...content, items: [{ ...lowest, at: restOn(beneath) }, ...others] } };
     // There is no such content before there is something without it beneath.
-    if (this.noted.contents(beneath).length > 0) this.noted.note(part.context, part.content);
+    if (this.held.contents(beneath).length > 0) this.held.note(part.context, part.content);
     else push(this.awaiting, beneath, part);
   }
 }

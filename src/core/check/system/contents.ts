@@ -15,8 +15,8 @@ export interface Listener {
  * What each context may hold. A new content may bring others about: in contexts that hold all that this one holds, and in those that are made
  * from it by a rule. Such work waits and is done in turn, so that rules may rest on each other in a circle.
  */
-export class Noted {
-  private readonly held = new Map<string, Node[]>();
+export class Contents {
+  private readonly byContext = new Map<string, Node[]>();
   private readonly known = new Map<string, Set<string>>();
   /** Those that may hold a screen that arrive legs lead on from. */
   private readonly arriving = new Map<string, Node[]>();
@@ -35,7 +35,7 @@ export class Noted {
   ) {}
 
   contents(context: string): readonly Node[] {
-    return this.held.get(context) ?? NONE;
+    return this.byContext.get(context) ?? NONE;
   }
 
   contentsArriving(context: string): readonly Node[] {
@@ -43,7 +43,7 @@ export class Noted {
   }
 
   all(): ReadonlyMap<string, Node[]> {
-    return this.held;
+    return this.byContext;
   }
 
   mayEndWith(context: string, place: string): boolean {
@@ -115,8 +115,8 @@ export class Noted {
       this.known.set(context, new Set([text]));
       this.listener.became(`found ${context}`);
     }
-    if (this.held.get(context)?.every((other) => other.at !== content.at)) this.listener.became(`another ${context}`);
-    push(this.held, context, content);
+    if (this.byContext.get(context)?.every((other) => other.at !== content.at)) this.listener.became(`another ${context}`);
+    push(this.byContext, context, content);
     if (content.kind === "stack") add(this.tops, context, content.items[content.items.length - 1]?.at ?? "");
     if (this.arrives(content)) {
       push(this.arriving, context, content);
