@@ -82,6 +82,12 @@ describe("a control that waits for an outside fact", () => {
         legs: ["go home push list", "next list push home repeat=rewind if=fact.online", lost, "more list open m"],
       }),
     ).findings.filter(({ code }) => code === "silent");
-    expect(found.map(({ subjects }) => subjects)).toEqual([["list", "next"]]);
+    expect(found.map(({ subjects, certainty }) => [...subjects, certainty])).toEqual([["list", "next", "shown"]]);
+    expect(found[0]?.walk).toEqual([
+      { do: "leg", leg: "go" },
+      { do: "leg", leg: "more" },
+      { do: "fact", fact: "online", value: false },
+      expect.objectContaining({ do: expect.stringMatching(/back|close/) }),
+    ]);
   });
 });

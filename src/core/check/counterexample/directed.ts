@@ -4,6 +4,7 @@ import type { NavEvent } from "../../model/schema.ts";
 import { visiblePath } from "../../semantics/state.ts";
 import type { State } from "../../semantics/types.ts";
 import type { Place } from "../reach/graph.ts";
+import { valuesOf } from "../system/choices.ts";
 import type { Edge, Exploration, Way } from "../system/exploration.ts";
 import { hideContexts, withoutParts } from "../system/hiding.ts";
 import { stateKey, withoutRules } from "../system/key.ts";
@@ -25,6 +26,8 @@ interface WalkGoal<T> {
   distances?: ReadonlyArray<number | undefined>;
   /** The ways that may be used. */
   ways: ReadonlySet<Way>;
+  /** Whether outside facts may change on the way, though no step asks for them. */
+  outside?: boolean;
   /** What must be so in each state on the way. */
   still?: (state: State) => boolean;
   /** Concrete states that are looked at, at most. */
@@ -37,7 +40,7 @@ interface WalkGoal<T> {
  * Looks for something on the document itself, through `step`, led by an abstract search: what is nearest by its graph is taken first (A*,
  * Hart, Nilsson and Raphael 1968), and where its graph has no way there is none. Undefined where nothing was found.
  */
-export function searchOnwards<T>(exploration: Exploration, { starts, distances, ways, still, most, found }: WalkGoal<T>): T | undefined {
+export function searchOnwards<T>(exploration: Exploration, { starts, distances, ways, outside = false, still, most, found }: WalkGoal<T>): T | undefined {
   const finder = once(exploration, makeFinder);
   const waiting: Reached[][] = [];
   const seen = new Set<string>();
@@ -66,7 +69,7 @@ export function searchOnwards<T>(exploration: Exploration, { starts, distances, 
     const result = found(at, nodes);
     if (result !== undefined) return result;
     const left = leftFrom(nodes);
-    for (const next of onwards(exploration, at, nodes, ways)) add(next, Number.isFinite(left) ? left + 1 : 1);
+    for (const next of onwards(exploration, at, nodes, ways, outside)) add(next, Number.isFinite(left) ? left + 1 : 1);
   }
   return undefined;
 }
@@ -81,8 +84,8 @@ const MEETINGS = 40;
 type Shown = (at: Reached, place: Place) => NavEvent[] | undefined;
 
 /** A walk to where something shows, for what the shortest ways of a search do not show. `shown` judges a state that stands where it shows. */
-export function directedWalk(exploration: Exploration, places: readonly Place[], shown: Shown): NavEvent[] | undefined {
-  return directed(exploration, places, shown, false) ?? directed(exploration, places, shown, true);
+export function directedWalk(exploration: Exploration, places: readonly Place[], shown: Shown, outside = false): NavEvent[] | undefined {
+  return directed(exploration, places, shown, false, outside) ?? directed(exploration, places, shown, true);
 }
 
 /** A walk that may start over or come in from outside at any time: enough to know that a place is met. */
@@ -91,7 +94,7 @@ export function anyWalk(exploration: Exploration, places: readonly Place[], show
 }
 
 /** `restarts`: whether the walk may start over or come in from outside. */
-function directed(exploration: Exploration, places: readonly Place[], shown: Shown, restarts: boolean): NavEvent[] | undefined {
+function directed(exploration: Exploration, places: readonly Place[], shown: Shown, restarts: boolean, outside = false): NavEvent[] | undefined {
   const budget = once(exploration, budgetOf);
   if (budget.left <= 0) return undefined;
   const ways = restarts ? ALL_WAYS : WITHOUT_RESTART;
@@ -103,6 +106,7 @@ function directed(exploration: Exploration, places: readonly Place[], shown: Sho
     starts,
     distances: distancesTo(exploration, [...by.keys()], ways),
     ways,
+    outside,
     most: Math.min(MOST, budget.left),
     found: (at, nodes) => {
       budget.left -= 1;
@@ -187,7 +191,7 @@ function makeStepsInto({ nodes }: Exploration, ways: ReadonlySet<Way>): StepInto
 }
 
 /** The states that one more step leads to: by the steps that the search knows, or, where it does not know the state, by all that can be tried. */
-function onwards(exploration: Exploration, at: Reached, nodes: readonly number[], ways: ReadonlySet<Way>): Reached[] {
+function onwards(exploration: Exploration, at: Reached, nodes: readonly number[], ways: ReadonlySet<Way>, outside: boolean): Reached[] {
   const project = exploration.abstraction.original;
   const tried = new Set<string>();
   const out: Reached[] = [];
@@ -202,6 +206,8 @@ function onwards(exploration: Exploration, at: Reached, nodes: readonly number[]
     (node) => exploration.nodes[node]?.edges.filter(({ outcome, way }) => outcome === "moved" && ways.has(way) && way !== "reveal") ?? [],
   );
   for (const edge of edges) for (const events of concreteEvents(project, at.state, edge)) go(events);
+  for (const fact of outside ? project.facts : [])
+    if (fact.source === "outside") for (const value of valuesOf(fact)) if (at.state.facts[fact.id] !== value) go([{ do: "fact", fact: fact.id, value }]);
   if (nodes.length === 0) for (const event of candidateEvents(project, at.state)) if (event.do !== "width") go([event]);
   return out;
 }

@@ -78,7 +78,7 @@ function behaviourFinding(
     if (candidate.ifShown) return undefined;
     const shown = (at: Reached, place: Place) => shownAt([at], place);
     if (restsOnFacts(exploration, places)) return undefined;
-    return under === undefined ? directedWalk(exploration, places, shown) : coveredWalkSearched(exploration, under, candidate, shownAt);
+    return under === undefined ? directedWalk(exploration, places, shown, holds !== undefined) : coveredWalkSearched(exploration, under, candidate, shownAt);
   };
   const walk =
     candidate.walk ??
