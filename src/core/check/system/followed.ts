@@ -1,6 +1,7 @@
 import { once } from "../../model/once.ts";
 import type { Json } from "../../plan/data.ts";
 import { planOf } from "../../plan/planOf.ts";
+import { valuesOf } from "./choices.ts";
 import { Effects, type Values } from "./effects.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { factsKey } from "./key.ts";
@@ -10,6 +11,8 @@ import { setDistances } from "./ways.ts";
 const MOST_STATES = 100_000;
 const FEW_STATES = 25_000;
 const MOST_TIMES = 20;
+/** States of a search from which on it is not tried where there may be too many. */
+const MANY_STATES = 5_000;
 
 const most = (states: number): number => Math.min(MOST_STATES, FEW_STATES + MOST_TIMES * states);
 
@@ -29,6 +32,8 @@ const noneFollowed = (_: Exploration) => new Map<string, Exploration | undefined
 function makeFollowed(exploration: Exploration, names: ReadonlySet<string>): Exploration | undefined {
   const { abstraction } = exploration;
   const facts = abstraction.original.facts.filter(({ id }) => names.has(id) && !abstraction.precision.follows.has(id));
+  const combinations = facts.reduce((count, fact) => count * valuesOf(fact).length, 1);
+  if (exploration.nodes.length > MANY_STATES && exploration.nodes.length * combinations > 2 * MOST_STATES) return undefined;
   const follows = new Set([...abstraction.precision.follows, ...facts.map(({ id }) => id)]);
   const project = { ...abstraction.project, facts: abstraction.original.facts.filter(({ source, id }) => source === "app" && follows.has(id)) };
   const nodes: FollowedState[] = [];
