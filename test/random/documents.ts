@@ -268,3 +268,24 @@ export function allEvents(project: Project): NavEvent[] {
     { do: "enter", entrance: "nothing" },
   ];
 }
+
+/** A document with five more switches, which about half of its legs wait for or set, some to the opposite of another. */
+export function switchedDocument(seed: number): Project {
+  const base = randomDocument(seed, { guarded: seed % 3 === 0, broken: false, screens: 5, legs: 9, containers: 1 });
+  const random = seeded(seed * 7 + 1);
+  const ids = ["ka", "kb", "kc", "kd", "ke"];
+  const one = () => `fact.${pick(random, ids)}`;
+  const facts = ids.map((id) => ({
+    id,
+    type: "boolean" as const,
+    initial: random() < 0.3,
+    source: "app" as const,
+    ...(random() < 0.3 ? { persists: true } : {}),
+  }));
+  const legs = base.legs.map((leg) => {
+    const when = random() < 0.6 ? `${random() < 0.5 ? "!" : ""}${one()}` : `${one()} && !${one()}`;
+    const set = { [pick(random, ids)]: pick(random, ["true", "false", `!${one()}`]) };
+    return { ...leg, ...(random() < 0.45 ? { when } : {}), ...(random() < 0.45 ? { set } : {}) };
+  });
+  return { ...base, facts: [...base.facts, ...facts], legs };
+}

@@ -91,3 +91,18 @@ describe("a control that waits for an outside fact", () => {
     ]);
   });
 });
+
+it("a fact that is set to the opposite of another is not whatever helps", () => {
+  const flag = (id: string, initial: boolean) => ({ id, type: "boolean", initial, source: "app" });
+  const pit = (locked: boolean) =>
+    app("s", {
+      stacks: { s: "home pit" },
+      screens: { home: { hub: true }, pit: { up: "none", bar: { show: false, lead: "none" } } },
+      facts: [flag("free", false), flag("locked", locked)],
+      legs: ["fall home reset pit", "turn pit set set.free=!fact.locked", "out pit reset home if=fact.free"],
+    });
+  const stuck = (locked: boolean) =>
+    check(pit(locked)).findings.flatMap(({ code, severity, certainty }) => (severity === "blocker" ? [`${code} ${certainty}`] : []));
+  expect(stuck(true)).toEqual(["dead-end shown"]);
+  expect(stuck(false)).toEqual([]);
+});

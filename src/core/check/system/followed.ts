@@ -1,4 +1,6 @@
+import { namesIn } from "../../model/edits/spelling.ts";
 import { once } from "../../model/once.ts";
+import type { Project } from "../../model/schema.ts";
 import type { Json } from "../../plan/data.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { valuesOf } from "./choices.ts";
@@ -31,7 +33,8 @@ const noneFollowed = (_: Exploration) => new Map<string, Exploration | undefined
 
 function makeFollowed(exploration: Exploration, names: ReadonlySet<string>): Exploration | undefined {
   const { abstraction } = exploration;
-  const facts = abstraction.original.facts.filter(({ id }) => names.has(id) && !abstraction.precision.follows.has(id));
+  const wanted = withSources(abstraction.original, names);
+  const facts = abstraction.original.facts.filter(({ id, source }) => wanted.has(id) && source === "app" && !abstraction.precision.follows.has(id));
   const combinations = facts.reduce((count, fact) => count * valuesOf(fact).length, 1);
   if (exploration.nodes.length > MANY_STATES && exploration.nodes.length * combinations > 2 * MOST_STATES) return undefined;
   const follows = new Set([...abstraction.precision.follows, ...facts.map(({ id }) => id)]);
@@ -76,6 +79,13 @@ function makeFollowed(exploration: Exploration, names: ReadonlySet<string>): Exp
     (nodes[at] as Explored).edges = (exploration.nodes[sources[at] as number] as Explored).edges.flatMap((edge) => stepFrom(edge, valuesAt[at] as number, at));
   }
   setDistances(out);
+  return out;
+}
+
+/** Some facts, and those that they are set by: of what is set to "not the other" nothing is known without the other. */
+function withSources({ legs }: Project, names: ReadonlySet<string>): ReadonlySet<string> {
+  const out = new Set(names);
+  for (const name of out) for (const { set } of legs) for (const source of namesIn("fact", set?.[name] ?? "")) out.add(source);
   return out;
 }
 
