@@ -191,6 +191,26 @@ test("focus shows one screen's legs, a path, a kind and a lane, and the palette 
   await expect(page.getByRole("treeitem", { selected: true })).toHaveCount(1);
 });
 
+test("a focus that is asked for before its code is there is drawn when that comes", async ({ page }) => {
+  let release: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => {
+    release = resolve;
+  });
+  await page.route(/\/assets\/focus-.*\.js$/, async (route) => {
+    await held;
+    await route.continue();
+  });
+  await open(page);
+  await item(page, "Hive").click();
+  await page.keyboard.press("v");
+  await page.keyboard.press("l");
+  await expect(page.getByText("only the legs of “Hive”")).toBeVisible();
+  const swap = page.locator("[data-card][data-place=swap]");
+  await expect(swap).not.toHaveAttribute("opacity", /.*/);
+  release();
+  await expect(swap).toHaveAttribute("opacity", "0.28");
+});
+
 test("a motion is chosen, carries what is pointed at, and plays; a fact is added and asked about", async ({ page }) => {
   await open(page);
   await page.locator("[data-card][data-place=hive] [data-row=notes]").click();

@@ -1,4 +1,4 @@
-import { type ComponentType, use } from "react";
+import { type ComponentType, use, useSyncExternalStore } from "react";
 
 /** A part of the page that is not needed for its first view. */
 export interface Part<P> {
@@ -29,14 +29,33 @@ export function Later<P extends object>({ part, ...props }: { part: Part<P> } & 
   return <Component {...(props as unknown as P)} />;
 }
 
+/** A piece of code that is loaded beside the page: what it is, and who is told when it is there. */
+interface Beside<T> {
+  (): T | undefined;
+  subscribe: (tell: () => void) => () => void;
+}
+
 /** A piece of code that is loaded beside the page, for what nobody does in its first moment; undefined until it is there. */
-export function beside<T>(load: () => Promise<T>): () => T | undefined {
+export function beside<T>(load: () => Promise<T>): Beside<T> {
   let loaded: T | undefined;
+  const waiting = new Set<() => void>();
   load().then(
     (made) => {
       loaded = made;
+      for (const tell of waiting) tell();
     },
     () => undefined,
   );
-  return () => loaded;
+  const subscribe = (tell: () => void) => {
+    waiting.add(tell);
+    return () => {
+      waiting.delete(tell);
+    };
+  };
+  return Object.assign(() => loaded, { subscribe });
+}
+
+/** The same for what is drawn with it: drawn again when it is there. */
+export function useBeside<T>(part: Beside<T>): T | undefined {
+  return useSyncExternalStore(part.subscribe, part);
 }

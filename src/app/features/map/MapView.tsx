@@ -24,7 +24,7 @@ import {
 } from "../../session/hooks.ts";
 import { keyOf, placeOf } from "../../session/selection.ts";
 import { useLensView } from "../../session/useLens.ts";
-import { beside, Later, preload } from "../../ui/preloaded.tsx";
+import { beside, Later, preload, useBeside } from "../../ui/preloaded.tsx";
 import { TypedAhead } from "../../ui/typedAhead.tsx";
 import { LineEnds } from "./marks.tsx";
 import { RowsDrawing } from "./RowsDrawing.tsx";
@@ -89,7 +89,8 @@ function Drawn() {
   const here = state && currentScreen(state).at;
   const beneath = useMemo(() => new Set(state ? beneathOf(state) : []), [state]);
   const chosen = useMemo(() => new Set(also.map(keyOf)), [also]);
-  const focused = useMemo(() => focus && focusing()?.inFocus(project, focus), [project, focus]);
+  const inFocus = useBeside(focusing)?.inFocus;
+  const focused = useMemo(() => focus && inFocus?.(project, focus), [project, focus, inFocus]);
   const selectedLeg = selected?.kind === "leg" ? lookup(project).legs.get(selected.id) : undefined;
   const takenLeg = lastEvent?.do === "leg" ? lookup(project).legs.get(lastEvent.leg) : undefined;
   const form = drawing !== "rows" && focus?.kind === "form" ? focus.form : undefined;
