@@ -8,6 +8,9 @@ const shop = app("main", {
   legs: ["go home push item", "stay item replace item"],
 });
 
+/** Milliseconds after which what is waited for is said not to come, as for everything else that a test expects. */
+const LIMIT = 120_000;
+
 /** Lets workers start as usual, or fail as they do when their file is not there. */
 async function breakWorkers(page: Page) {
   await page.route(/check\.worker.*\.js$/, (route) => route.fulfill({ status: 404, body: "" }));
@@ -35,7 +38,7 @@ test("where the checking part fails, every wait ends with a sentence and a way o
   await page.keyboard.press("Escape");
   await breakWorkers(page);
   await page.getByRole("link", { name: "Hand-off" }).click();
-  await page.waitForLoadState("networkidle");
+  await page.waitForLoadState("networkidle", { timeout: LIMIT });
   await expect(page.getByRole("main").getByRole("alert")).toContainText("could not be made");
   await repairWorkers(page);
   // The check that ends meanwhile makes the files again by itself; either way they come.
@@ -43,7 +46,7 @@ test("where the checking part fails, every wait ends with a sentence and a way o
     const again = page.getByRole("main").getByRole("button", { name: "Try again" });
     if ((await again.count()) > 0) await again.click({ timeout: 2000 });
     await expect(page.getByRole("tab").first()).toBeVisible({ timeout: 4000 });
-  }).toPass();
+  }).toPass({ timeout: LIMIT });
 });
 
 test("the foot says that the check failed, and checks again at the next edit", async ({ page }) => {
