@@ -60,7 +60,7 @@ export class Effects {
     const ids = new Set(this.facts.map(({ id }) => id));
     const asked = edge.choices.filter(({ question }) => ids.has(factAtFirst(question) ?? ""));
     const choices = asked.length > 0 ? edge.choices.filter((choice) => !asked.includes(choice)) : edge.choices;
-    const name = JSON.stringify([edge.way === "restart", edge.event?.do === "leg" && edge.event.leg, edge.outcome === "moved", edge.fired, asked]);
+    const name = JSON.stringify([edge.way === "restart", edge.event?.do === "leg" && edge.event.leg, edge.outcome, edge.fired, asked]);
     const results = this.results.get(name) ?? [];
     this.results.set(name, results);
     const after = (before: number) => {
