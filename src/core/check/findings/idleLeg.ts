@@ -5,6 +5,7 @@ import { elementIdOf, lookup } from "../../model/lookup.ts";
 import { concreteWays } from "../counterexample/concrete.ts";
 import type { Candidate, Graph, Place } from "../reach/graph.ts";
 import type { FindingKind } from "./kind.ts";
+import { legsOf } from "./parts.ts";
 import { selfLeg } from "./selfLeg.ts";
 
 export const idleLeg: FindingKind = {
@@ -17,7 +18,7 @@ export const idleLeg: FindingKind = {
   everywhere: true,
   asks: (project, [id = ""]) => {
     const leg = lookup(project).legs.get(id);
-    const beside = (lookup(project).legsFrom.get(leg?.from ?? "") ?? []).filter((other) => elementIdOf(other) === (leg && elementIdOf(leg)));
+    const beside = leg ? legsOf(project, leg.from, elementIdOf(leg)) : [];
     return beside.flatMap(({ when }) => namesIn("fact", when ?? ""));
   },
   rests: (project, [id = ""]) => Object.keys(lookup(project).legs.get(id)?.set ?? {}),

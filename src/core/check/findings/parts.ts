@@ -1,5 +1,5 @@
 import { type Located, legExpressions } from "../../model/expressions.ts";
-import { lookup, mustBePassed, nameOf } from "../../model/lookup.ts";
+import { elementIdOf, lookup, mustBePassed, nameOf } from "../../model/lookup.ts";
 import type { Element, Leg, Param, Project, Screen } from "../../model/schema.ts";
 import { type Candidate, type Graph, note, type Place } from "../reach/graph.ts";
 import type { Edge } from "../system/exploration.ts";
@@ -38,6 +38,11 @@ export function readNames(expressions: Located[], bag: string): string[] {
 export function allEdges({ nodes, exploration }: Graph, which: (edge: Edge) => boolean): Array<{ edge: Edge; at: Place }> {
   const launches = exploration.launches.filter(which).map((edge) => ({ edge, at: { node: 0, edge: { ...edge, event: { do: "launch" as const } } } }));
   return [...launches, ...nodes.flatMap(({ edges }, node) => edges.filter(which).map((edge) => ({ edge, at: { node, edge } })))];
+}
+
+/** The legs that one element of a place takes; those of no element, where none is given. */
+export function legsOf(project: Project, place: string, elementId: string | undefined): readonly Leg[] {
+  return (lookup(project).legsFrom.get(place) ?? []).filter((leg) => elementIdOf(leg) === elementId);
 }
 
 /** A candidate for each screen of some states. */

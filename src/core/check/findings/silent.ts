@@ -12,7 +12,7 @@ import { type Candidate, type Graph, note } from "../reach/graph.ts";
 import { type Choice, isImposed, OUTSIDE_QUESTION } from "../system/choices.ts";
 import type { Edge, Exploration, Explored } from "../system/exploration.ts";
 import type { FindingKind } from "./kind.ts";
-import { ANSWERING } from "./parts.ts";
+import { ANSWERING, legsOf } from "./parts.ts";
 
 export const silent: FindingKind = {
   code: "silent",
@@ -26,7 +26,7 @@ export const silent: FindingKind = {
     const element = lookup(project)
       .screens.get(screen)
       ?.elements.find(({ id }) => id === elementId);
-    const legs = (lookup(project).legsFrom.get(screen) ?? []).filter((leg) => elementIdOf(leg) === elementId);
+    const legs = legsOf(project, screen, elementId);
     return [element?.shown, element?.enabled, ...legs.map(({ when }) => when)].flatMap((source) => namesIn("fact", source ?? ""));
   },
 };
@@ -34,7 +34,7 @@ export const silent: FindingKind = {
 /** Whether tapping an element does nothing in a state of the document itself, as far as that rests on no row and nothing typed. */
 function doesNothing(project: Project, state: State, [screen, elementId]: readonly string[]): boolean {
   if (currentScreen(state).at !== screen || visiblePath(branchNode(state, topBranch(state))).some(isOpenDrawer)) return false;
-  const declared = (lookup(project).legsFrom.get(screen) ?? []).filter((leg) => elementIdOf(leg) === elementId);
+  const declared = legsOf(project, screen, elementId);
   if (declared.some(({ when }) => /\b(item|field)\./.test(when ?? ""))) return true;
   const values = valuesFor(appOf(project), state, currentScreen(state));
   const legs = declared.flatMap(({ id }) => planOf(project).legs.get(id) ?? []);
