@@ -45,6 +45,7 @@ test(`no edit that the page called saved is lost, the browser killed at ${KILLS}
       promised = [...new Set([...promised, ...rows.flatMap((row) => /^Screen\d+/.exec(row) ?? [])])];
     });
     await page.getByLabel("Find or add a screen").click();
+    const before = promised.length;
     const ended = context.waitForEvent("close");
     const typing = (async () => {
       for (let i = 0; i < 6; i++) {
@@ -55,6 +56,8 @@ test(`no edit that the page called saved is lost, the browser killed at ${KILLS}
     })().catch(() => undefined);
     const until = made + Math.floor(random() * 6);
     while (made < until) await page.waitForTimeout(10);
+    // Every second time it is killed after something new was promised, however slow the machine is; else before or after, as it comes.
+    if (kill % 2 === 0) await expect.poll(() => promised.length, { intervals: [5] }).toBeGreaterThan(before);
     await page.waitForTimeout(random() * 120);
     execFileSync("pkill", ["-KILL", "-f", profile]);
     await ended;
@@ -69,7 +72,7 @@ test(`no edit that the page called saved is lost, the browser killed at ${KILLS}
     ).toEqual([]);
   }
   process.stdout.write(`killed ${KILLS} times: ${promised.length} screens were promised and there at the end, ${made} screens begun\n`);
-  expect(promised.length).toBeGreaterThan(KILLS);
+  expect(promised.length).toBeGreaterThanOrEqual(KILLS / 2);
   expect((await documentOf(page)).format).toBe("etape/1");
   await context.close();
 });
