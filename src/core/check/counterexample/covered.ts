@@ -40,7 +40,7 @@ function coveredWays(exploration: Exploration, place: string, wanted: { has(at: 
   const waiting: Array<Array<{ at: number; by: By; stack: string }> | undefined> = [];
   const go = (from: number, number: number, stack: string, cost: number, covers: boolean) => {
     for (const { edge, steps: more, stacks } of steps[from] ?? []) {
-      if (by.has(edge.to) || !stacks.includes(stack) || (covers && !edge.covers)) continue;
+      if (by.has(edge.to) || !stacks.includes(stack) || (covers && edge.hides.length === 0)) continue;
       const after = cost + more;
       waiting[after] ??= [];
       waiting[after]?.push({ at: edge.to, by: { node: number, edge }, stack });

@@ -55,12 +55,6 @@ export function byScreen({ nodes }: Graph, where: number[], message: (screen: st
   return [...found.values()];
 }
 
-/** What is found, and besides what is found only where a walk shows it: of other subjects than any of that. */
-export function withPerhaps(found: Candidate[], perhaps: Candidate[]): Candidate[] {
-  const known = new Set(found.flatMap(({ subjects }) => subjects));
-  return [...found, ...perhaps.filter(({ subjects }) => !subjects.some((id) => known.has(id))).map((candidate) => ({ ...candidate, ifShown: true }))];
-}
-
 /** Whether nothing has been built on a screen yet: it has no element and no leg of its own. */
 export function isBare(project: Project, screenId: string): boolean {
   const screen = lookup(project).screens.get(screenId);

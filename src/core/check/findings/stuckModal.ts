@@ -3,7 +3,7 @@ import { lookup } from "../../model/lookup.ts";
 import { named } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
 import type { FindingKind } from "./kind.ts";
-import { quote, withPerhaps } from "./parts.ts";
+import { quote } from "./parts.ts";
 
 export const stuckModal: FindingKind = {
   code: "stuck-modal",
@@ -26,15 +26,11 @@ export const stuckModal: FindingKind = {
 };
 
 /** Modals that in some state are open and can never be got rid of. */
-function find({ project, nodes, stuck, perhapsStuck, name }: Graph): Candidate[] {
-  const foundIn = (states: ReadonlyMap<number, string[]>) => {
-    const found = new Map<string, Candidate>();
-    nodes.forEach((_, node) => {
-      for (const modal of states.get(node) ?? [])
-        if (project.containers.some((c) => c.id === modal))
-          note(found, [modal], { node }, () => `${name(modal)} cannot be closed: once it is open, nothing that people do closes it.`);
-    });
-    return [...found.values()];
-  };
-  return withPerhaps(foundIn(stuck), foundIn(perhapsStuck));
+function find({ project, stuck, name }: Graph): Candidate[] {
+  const found = new Map<string, Candidate>();
+  for (const [node, modals] of stuck)
+    for (const modal of modals)
+      if (project.containers.some((c) => c.id === modal))
+        note(found, [modal], { node }, () => `${name(modal)} cannot be closed: once it is open, nothing that people do closes it.`);
+  return [...found.values()];
 }

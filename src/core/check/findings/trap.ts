@@ -3,10 +3,9 @@ import { currentScreen } from "../../semantics/state.ts";
 import { wayHome } from "../fixes/home.ts";
 import { moves } from "../reach/backwards.ts";
 import { type Candidate, canReach, type Graph, shownAfter } from "../reach/graph.ts";
-import type { Trust } from "../reach/induction.ts";
 import { deadEnd } from "./deadEnd.ts";
 import type { FindingKind } from "./kind.ts";
-import { isBare, withPerhaps } from "./parts.ts";
+import { isBare } from "./parts.ts";
 
 export const trap: FindingKind = {
   code: "trap",
@@ -22,20 +21,15 @@ export const trap: FindingKind = {
 
 /** Groups of screens from which ways lead on, but never to a hub. */
 function find(graph: Graph): Candidate[] {
-  const perhaps = trapsTrusting(graph, "nothing");
-  return perhaps.length === 0 ? [] : withPerhaps(trapsTrusting(graph, "by induction"), perhaps);
-}
-
-function trapsTrusting(graph: Graph, trust: Trust): Candidate[] {
   const { project, nodes, leaves, stuck, hubs, name } = graph;
-  const home = canReach(graph, trust, (node) => hubs.has(node.screen));
+  const home = canReach(graph, (node) => hubs.has(node.screen));
   const dead = new Set((deadEnd.inSearch?.(graph) ?? []).map((candidate) => candidate.subjects[0]));
   const trapped = nodes.flatMap((node, i) => (!node.pending && !home.has(i) && leaves.withBack.has(i) && !stuck.has(i) && !dead.has(node.screen) ? [i] : []));
   const group = new Map<string, string>();
-  const find = (id: string): string => {
+  const rootOf = (id: string): string => {
     const parent = group.get(id) ?? id;
     if (parent === id) return id;
-    const first = find(parent);
+    const first = rootOf(parent);
     group.set(id, first);
     return first;
   };
@@ -46,10 +40,10 @@ function trapsTrusting(graph: Graph, trust: Trust): Candidate[] {
   const inTrap = new Set(trapped.map((i) => nodes[i]));
   for (const i of trapped)
     for (const edge of moves(nodes[i] as (typeof nodes)[number], true))
-      for (const to of shownAfter(nodes, edge)) if (inTrap.has(to)) group.set(find(to.screen), find(nodes[i]?.screen ?? ""));
+      for (const to of shownAfter(nodes, edge)) if (inTrap.has(to)) group.set(rootOf(to.screen), rootOf(nodes[i]?.screen ?? ""));
   const order = [...lookup(project).screens.keys()];
   const groups = new Map<string, string[]>();
-  for (const id of order.filter((screen) => group.has(screen))) groups.set(find(id), [...(groups.get(find(id)) ?? []), id]);
+  for (const id of order.filter((screen) => group.has(screen))) groups.set(rootOf(id), [...(groups.get(rootOf(id)) ?? []), id]);
   return [...groups.values()].map((screens) => {
     const at = trapped.filter((i) => screens.includes(nodes[i]?.screen ?? "")).map((node) => ({ node }));
     const hub = [...hubs].map(name).join(" or ") || "a hub";

@@ -4,7 +4,7 @@ import type { NavEvent, Project } from "../../model/schema.ts";
 import type { Edge, Exploration, Explored } from "../system/exploration.ts";
 import { contextsIn, placeOf, withoutContexts } from "../system/hiding.ts";
 import { backwards, type Judge } from "./backwards.ts";
-import { saved, type Trust } from "./induction.ts";
+import { saved } from "./induction.ts";
 
 /** A finding before its walk has been looked for: where in the search it shows. */
 export interface Candidate {
@@ -48,8 +48,6 @@ export interface Graph {
   facts: boolean;
   /** States in which an open modal can never be got rid of; by state the modals. */
   stuck: ReadonlyMap<number, string[]>;
-  /** The same where nothing is assumed of what lies beneath. */
-  perhapsStuck: ReadonlyMap<number, string[]>;
   /** States that ways out (and, where asked, Back), in any number, lead to another line from. */
   leaves: { withBack: ReadonlySet<number>; withoutBack: ReadonlySet<number> };
   name: (id: string) => string;
@@ -59,24 +57,22 @@ export interface Graph {
 export function graphOf(exploration: Exploration, facts = true): Graph {
   const project = exploration.abstraction.original;
   const { nodes } = exploration;
-  const perhapsStuck = stuckStates(exploration, facts, "nothing");
   return {
     project,
     exploration,
     nodes,
     hubs: hubsOf(project, exploration),
     facts,
-    stuck: perhapsStuck.size === 0 ? perhapsStuck : stuckStates(exploration, facts, "by induction"),
-    perhapsStuck,
+    stuck: stuckStates(exploration, facts),
     leaves: { withBack: leaving(exploration, true, facts), withoutBack: leaving(exploration, false, facts) },
     name: (id) => `"${nameOf(project, id)}"`,
   };
 }
 
 /** The states from which some goal can be reached by ways out, what happens by itself, and Back. */
-export function canReach({ nodes, facts }: Pick<Graph, "nodes" | "facts">, trust: Trust, isGoal: (node: Explored, index: number) => boolean): Set<number> {
+export function canReach({ nodes, facts }: Pick<Graph, "nodes" | "facts">, isGoal: (node: Explored, index: number) => boolean): Set<number> {
   const goals = nodes.flatMap((node, i) => (!node.pending && isGoal(node, i) ? [i] : []));
-  return saved(nodes, { serving: { back: true, facts }, goals, trust, judge: (_, edge) => (nodes[edge.to]?.followed === false ? "done" : "follow") });
+  return saved(nodes, { serving: { back: true, facts }, goals, judge: (_, edge) => (nodes[edge.to]?.followed === false ? "done" : "follow") });
 }
 
 /** The states that steps, in any number, lead to another line from. */
@@ -112,7 +108,7 @@ function mayBeSameLine({ contexts }: Exploration, a: string, b: string): boolean
   });
 }
 
-function stuckStates({ nodes }: Exploration, facts: boolean, trust: Trust): Map<number, string[]> {
+function stuckStates({ nodes }: Exploration, facts: boolean): Map<number, string[]> {
   const showing = new Map<string, number[]>();
   nodes.forEach((node, i) => {
     for (const { at } of node.state.layers) {
@@ -125,7 +121,7 @@ function stuckStates({ nodes }: Exploration, facts: boolean, trust: Trust): Map<
   for (const [modal, open] of showing) {
     const within = new Set(open);
     const judge: Judge = (_, edge) => (within.has(edge.to) && nodes[edge.to]?.followed ? "follow" : "done");
-    const free = saved(nodes, { serving: { back: true, facts }, goals: [], trust, judge, among: open });
+    const free = saved(nodes, { serving: { back: true, facts }, goals: [], judge, among: open });
     for (const i of open) if (!nodes[i]?.pending && !free.has(i)) out.set(i, [...(out.get(i) ?? []), modal]);
   }
   return out;

@@ -4,14 +4,12 @@ import type { Edge, Explored } from "../system/exploration.ts";
 import { backwards, type Judge, type Serving } from "./backwards.ts";
 
 /**
- * What may be assumed of what lies beneath the top of a stack, or beneath a layer.
+ * What may be counted on of what lies beneath the top of a stack, or beneath a layer.
  *
- * A context stands for all that ever lay there, and where a stack has no end (list > item > item) the context itself is among it.
- * "nothing": a context saves a state only if all of its content is saved already. Content that is itself never is, and so every
- * state over it would seem lost.
- *
- * "by induction" on how much lies hidden beneath in the whole state. A state is saved where the goal is reached without any
- * assumption, or where steps that hide nothing more lead to something that lay beneath (so there is less now), whatever that is,
+ * A context stands for all that ever lay there, and where a stack has no end (list > item > item) the context itself is among it. If a
+ * context saved a state only where all of its content is saved already, content that is itself never would, and every state over it would
+ * seem lost. So it is counted on by induction on how much lies hidden beneath in the whole state. A state is saved where the goal is reached
+ * without any assumption, or where steps that hide nothing more lead to something that lay beneath (so there is less now), whatever that is,
  * as long as all that it may be is saved in the same way. Each such claim rests on claims about smaller states alone, and the
  * smallest have nothing beneath to count on. Steps that hide more may not be used on the way: who puts something on top and takes
  * it off again is where he was. Lanes hide and show the same amount, so choosing another is allowed. But what comes to light in a lane that is
@@ -24,12 +22,10 @@ import { backwards, type Judge, type Serving } from "./backwards.ts";
  * It is the well-founded half of what saturation of pushdown systems computes (Bouajjani, Esparza, Maler 1997): ways that go up and
  * come back lower than they began by other means than these are not seen, so what is lost here is given as lost only with care.
  */
-export type Trust = "nothing" | "by induction";
 
 interface Question {
   serving: Serving;
   goals: readonly number[];
-  trust: Trust;
   judge: Judge;
   /** The states that are asked about; all, where it is left out. */
   among?: Iterable<number>;
@@ -37,11 +33,11 @@ interface Question {
 
 /** The states from which a goal is reached, or a step that is done by itself, under what may be assumed. */
 export function saved(nodes: readonly Explored[], question: Question): Set<number> {
-  const { serving, goals, trust, judge } = question;
+  const { serving, goals, judge } = question;
   const among = question.among ? [...question.among] : [...nodes.keys()];
   const reach = (from: Iterable<number>, how = judge) => backwards(nodes, serving, new Set(from), how, among);
   let surely = reach(goals);
-  if (trust === "nothing" || among.every((i) => surely.has(i))) return surely;
+  if (among.every((i) => surely.has(i))) return surely;
   // What one induction has proved is sure for the next: whoever puts something on top gets to what is saved at any size.
   for (;;) {
     const proved = reach(byInduction(nodes, surely, among, judge, (known, how) => reach(known, how)));
@@ -54,7 +50,7 @@ export function saved(nodes: readonly Explored[], question: Question): Set<numbe
 function hidesMore(nodes: readonly Explored[], from: number, edge: Edge): boolean {
   if (edge.way === "reveal") return false;
   const [was, is] = [nodes[from], nodes[edge.to]];
-  return edge.covers || (is?.state.layers.length ?? 0) > (was?.state.layers.length ?? 0);
+  return edge.hides.length > 0 || (is?.state.layers.length ?? 0) > (was?.state.layers.length ?? 0);
 }
 
 /** Whether a step to where it is not yet said what shows took something off: from the stack that showed, or the layer above. */

@@ -8,6 +8,7 @@ import { coveredWalk, coveredWalkSearched } from "../counterexample/covered.ts";
 import { directedWalk } from "../counterexample/directed.ts";
 import { helpsAfterAll } from "../counterexample/help.ts";
 import { shutWalk } from "../counterexample/shut.ts";
+import { matchedWalk } from "../counterexample/summaries.ts";
 import { endsWhere, lastStep, type Reached } from "../counterexample/walk.ts";
 import type { Finding } from "../finding.ts";
 import type { FindingKind } from "../findings/kind.ts";
@@ -84,6 +85,7 @@ function behaviourFinding(
     candidate.walk ??
     firstOf(nearest(exploration, candidate.at), (place) => shownAt(concreteWays(exploration).at(place.node), place)) ??
     (under === undefined ? undefined : coveredWalk(exploration, under, candidate, shownAt)) ??
+    (candidate.ifShown ? undefined : matchedWalk(exploration, candidate, shownAt)) ??
     searched(candidate.at) ??
     (helps && !candidate.ifShown ? shutWalk(exploration, helps, candidate.subjects, candidate.at) : undefined);
   if (walk) return { ...common, certainty: "shown", walk };

@@ -24,13 +24,18 @@ import { WAITING } from "./precision.ts";
 import { mayBreak, rulesKey } from "./ruled.ts";
 import type { Abstraction, Cut, KnownContexts, Part, Stop } from "./types.ts";
 
+/** What was hidden now, and in which context; `covered`: it showed, and lies beneath something else now, so that more lies hidden beneath than there was. */
+interface Left {
+  context: string;
+  content: Node;
+  covered: boolean;
+}
+
 /** A state with its contexts hidden, and what was hidden now. */
 export interface HiddenState {
   state: State;
   key: string;
-  left: Array<{ context: string; content: Node }>;
-  /** Something that showed is beneath something else now: more lies hidden beneath than there was. */
-  covers: boolean;
+  left: Left[];
 }
 
 export class Contexts implements KnownContexts {
@@ -95,22 +100,20 @@ export class Contexts implements KnownContexts {
         ? mapRests(known, (context) => (missed.get(context) ?? []).reduce((part, one) => this.parts.without(part, one), context))
         : known;
     const left: HiddenState["left"] = [];
-    let covers = false;
     this.held.settle();
     const state = hideContexts(this.abstraction, full, (name, content, of) => {
       if (soleRest(content)) {
-        left.push({ context: name, content });
+        left.push({ context: name, content, covered: false });
         return name;
       }
-      covers ||= of.kind === "stack" || of.kind === "covered";
       const progress = mayBreak(this.abstraction, content) ? rulesKey(full) : "";
       const moment = this.abstraction.precision.contexts === "moment" ? this.moment(full, of, progress) : progress === "" ? undefined : this.numbered(progress);
       const place = moment === undefined ? name : `${name}#${moment}`;
       const context = this.parts.stillWithout(place, content);
-      left.push({ context, content });
+      left.push({ context, content, covered: of.kind === "stack" || of.kind === "covered" });
       return context;
     });
-    return { state, key: stateKey(this.abstraction.app.plan, state), left, covers };
+    return { state, key: stateKey(this.abstraction.app.plan, state), left };
   }
 
   /** The state without the entrance that waits, where that is not followed; it is noted that this one may wait. */

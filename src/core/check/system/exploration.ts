@@ -20,8 +20,10 @@ export interface Edge {
   outcome: Outcome["outcome"];
   /** A stack has more on it than before, so that the state line is another one even where the state is the same. */
   grew: boolean;
-  /** More lies hidden beneath than there was: on a stack, or beneath a layer. */
-  covers: boolean;
+  /** Numbers of what showed and lies beneath now: on a stack, or beneath a layer. */
+  hides: readonly number[];
+  /** The number of what lay beneath, where the step says that this comes to light. */
+  uncovers: number | undefined;
   /** Numbers of what it left hidden, as far as that is not as it is made when first visited. */
   leaves: readonly number[];
   /** The number of what it shows again, where some step left that: a way that shows it comes after a way that left it. */

@@ -203,14 +203,16 @@ class Search {
     // What an arrive leg leads on from at once was seen to when it came to light; a branch that is uncovered does not arrive.
     if (!isUnder(branchNode(node.state, branch)) && arrives(plan, content)) return;
     const asMade = this.contexts.isAsMade(content);
-    const edge: Edge = { ...noEdge(), way: "reveal", asMade, shows: asMade ? undefined : this.numberOf(content) };
+    const number = this.numberOf(content);
+    const edge: Edge = { ...noEdge(), way: "reveal", asMade, uncovers: number, shows: asMade ? undefined : number };
     edge.to = this.enter(this.contexts.hide(withRevealed(this.abstraction, revealed(node.state, branch, content))), edge, at);
     node.edges.push(edge);
   }
 
   /** The number of a state that a step reaches; what was hidden in it is noted. */
-  private enter({ state, key, left, covers }: HiddenState, edge: Edge, node?: number): number {
-    edge.covers = covers;
+  private enter({ state, key, left }: HiddenState, edge: Edge, node?: number): number {
+    const hides = left.filter(({ covered }) => covered).map(({ content }) => this.numberOf(content));
+    if (hides.length > 0) edge.hides = hides;
     const leaves = left.filter(({ content }) => !this.contexts.isAsMade(content)).map(({ content }) => this.numberOf(content));
     if (leaves.length > 0) edge.leaves = leaves;
     for (const { context, content } of left) this.contexts.note(context, content);

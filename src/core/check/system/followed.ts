@@ -110,8 +110,12 @@ class FollowedEdge implements Edge {
     return this.step.grew;
   }
 
-  get covers() {
-    return this.step.covers;
+  get hides() {
+    return this.step.hides;
+  }
+
+  get uncovers() {
+    return this.step.uncovers;
   }
 
   get leaves() {
@@ -207,6 +211,6 @@ class FollowedState implements Explored {
 
 /** The fields of a step, as an object of its own. */
 function fieldsOf(edge: Edge): Edge {
-  const { event, way, choices, to, outcome, grew, covers, leaves, shows, asMade, why, fired, refusals, copies, handed, passed, around } = edge;
-  return { event, way, choices, to, outcome, grew, covers, leaves, shows, asMade, why, fired, refusals, copies, handed, passed, around };
+  const { event, way, choices, to, outcome, grew, hides, uncovers, leaves, shows, asMade, why, fired, refusals, copies, handed, passed, around } = edge;
+  return { event, way, choices, to, outcome, grew, hides, uncovers, leaves, shows, asMade, why, fired, refusals, copies, handed, passed, around };
 }
