@@ -65,37 +65,51 @@ export function preStar(rules: readonly Rule[], goal: Automaton): Automaton {
   return out;
 }
 
-/**
- * A shortest stack, the top first, that one automaton takes from a control state, another does not, and that is as wanted; `wanted` looks at it
- * from the top on, by a state of its own. Undefined where there is none.
- */
-export function difference<S>(
-  control: string,
-  taken: Automaton,
-  not: Automaton | undefined,
-  wanted: { start: S; next: (state: S, symbol: string) => S; ends: (state: S) => boolean },
-): string[] | undefined {
-  const queue = [
-    { at: closed(taken, new Set([control])), out: not ? closed(not, new Set([control])) : new Set<string>(), state: wanted.start, word: [] as string[] },
-  ];
-  const known = new Set<string>();
-  for (const { at, out, state, word } of queue) {
-    if ([...at].some((one) => taken.final.has(one)) && ![...out].some((one) => not?.final.has(one)) && wanted.ends(state)) return word;
-    for (const symbol of new Set([...at].flatMap((one) => [...(taken.edges.get(one)?.keys() ?? [])]))) {
-      if (symbol === SILENT) continue;
-      const next = {
-        at: afterSymbol(taken, at, symbol),
-        out: not ? afterSymbol(not, out, symbol) : out,
-        state: wanted.next(state, symbol),
-        word: [...word, symbol],
-      };
-      const key = JSON.stringify([[...next.at].sort(), [...next.out].sort(), next.state]);
-      if (known.has(key)) continue;
-      known.add(key);
-      queue.push(next);
+/** The symbols that are on top of some stack, with a control state, which all of some automata take and none of some others. */
+export function tops(control: string, all: readonly Automaton[], none: readonly Automaton[] = []): Set<string> {
+  const [first] = all;
+  const begin = { all: all.map((one) => closed(one, new Set([control]))), none: none.map((one) => closed(one, new Set([control]))) };
+  const next = (at: Position, symbol: string): Position => ({
+    all: all.map((one, i) => afterSymbol(one, at.all[i] as Set<string>, symbol)),
+    none: none.map((one, i) => afterSymbol(one, at.none[i] as Set<string>, symbol)),
+  });
+  const isTaken = (at: Position) => at.all.every((states, i) => meetsFinal(all[i], states)) && !at.none.some((states, i) => meetsFinal(none[i], states));
+  const out = new Set<string>();
+  for (const symbol of symbolsFrom(first, begin.all[0])) {
+    const queue = [next(begin, symbol)];
+    const known = new Set<string>();
+    for (const at of queue) {
+      if (isTaken(at)) {
+        out.add(symbol);
+        break;
+      }
+      for (const more of symbolsFrom(first, at.all[0])) {
+        const to = next(at, more);
+        const key = JSON.stringify([to.all.map((states) => [...states].sort()), to.none.map((states) => [...states].sort())]);
+        if (!known.has(key)) queue.push(to);
+        known.add(key);
+      }
     }
   }
-  return undefined;
+  return out;
+}
+
+/** The states in which some automata may be after the same symbols. */
+interface Position {
+  all: Set<string>[];
+  none: Set<string>[];
+}
+
+const meetsFinal = (automaton: Automaton | undefined, states: ReadonlySet<string>) => [...states].some((one) => automaton?.final.has(one));
+
+function symbolsFrom(automaton: Automaton | undefined, states: ReadonlySet<string> = new Set()): Set<string> {
+  return new Set([...states].flatMap((one) => [...(automaton?.edges.get(one)?.keys() ?? [])]).filter((symbol) => symbol !== SILENT));
+}
+
+/** Whether an automaton takes a stack with a control state. */
+export function takes(automaton: Automaton, control: string, stack: readonly string[]): boolean {
+  const ends = stack.reduce((states, symbol) => afterSymbol(automaton, states, symbol), closed(automaton, new Set([control])));
+  return meetsFinal(automaton, ends);
 }
 
 /** The states in which one is after a symbol, read from any of some. */
