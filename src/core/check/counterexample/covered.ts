@@ -7,7 +7,7 @@ import type { Edge, Exploration, Explored } from "../system/exploration.ts";
 import { isRest } from "../system/hiding.ts";
 import { assumptionsIn } from "../system/ways.ts";
 import { ConcreteWays, concreteWays } from "./concrete.ts";
-import { distancesTo, placesByNode, searchOnwards, WITHOUT_RESTART } from "./directed.ts";
+import { distancesTo, isWorthLonger, LONGER, placesByNode, searchOnwards, WITHOUT_RESTART } from "./directed.ts";
 import type { Reached } from "./walk.ts";
 
 /** Judges whether something shows at a place in one of some states. */
@@ -75,13 +75,13 @@ export function coveredWalkSearched(exploration: Exploration, place: string, { a
   const distances = distancesTo(exploration, [...by.keys()], WITHOUT_RESTART);
   const begun = (once(exploration, stacksByTop).get(place) ?? []).flatMap(({ at }) => (distances[at] === undefined ? [] : [at]));
   begun.sort((a, b) => (nodes[a]?.distance ?? 0) + (distances[a] ?? 0) - (nodes[b]?.distance ?? 0) - (distances[b] ?? 0));
-  return searchOnwards(exploration, {
+  const goal = {
     starts: begun.slice(0, BEGINNINGS).flatMap((i) => concreteWays(exploration).at(i).slice(0, 2)),
     distances,
     ways: WITHOUT_RESTART,
-    still: (state) => [state.base, ...state.layers.map(({ content }) => content)].some((node) => isIn(node, place)),
+    still: (state: State) => [state.base, ...state.layers.map(({ content }) => content)].some((node) => isIn(node, place)),
     most: Math.min(MOST, budget.left),
-    found: (at, found) => {
+    found: (at: Reached, found: readonly number[]) => {
       budget.left -= 1;
       for (const one of found.flatMap((node) => by.get(node) ?? []).slice(0, 2)) {
         const walk = shown([at], one);
@@ -89,7 +89,8 @@ export function coveredWalkSearched(exploration: Exploration, place: string, { a
       }
       return undefined;
     },
-  });
+  };
+  return searchOnwards(exploration, goal) ?? (isWorthLonger(exploration) ? searchOnwards(exploration, { ...goal, ...LONGER }) : undefined);
 }
 
 /** Whether a place lies in a stack anywhere in a node, shown or not. */

@@ -17,7 +17,7 @@ import { concreteEvents, type Reached, replay, startingPoints } from "./walk.ts"
 const WEIGHT = 2;
 
 /** Concrete states that are followed of those which are one to the abstract search, with the same facts and visits: they differ in what is hidden alone. */
-const MOST_ALIKE = 3;
+const ALIKE = 3;
 
 /** What a search through `step` looks for. */
 interface WalkGoal<T> {
@@ -32,6 +32,8 @@ interface WalkGoal<T> {
   still?: (state: State) => boolean;
   /** Concrete states that are looked at, at most. */
   most: number;
+  /** Those of them that are followed which are one to the abstract search; few, where it is left out. */
+  alike?: number;
   /** What is looked for, if it is there; `nodes` are the states of the abstract search that this one may be. */
   found: (at: Reached, nodes: readonly number[]) => T | undefined;
 }
@@ -40,11 +42,14 @@ interface WalkGoal<T> {
  * Looks for something on the document itself, through `step`, led by an abstract search: what is nearest by its graph is taken first (A*,
  * Hart, Nilsson and Raphael 1968), and where its graph has no way there is none. Undefined where nothing was found.
  */
-export function searchOnwards<T>(exploration: Exploration, { starts, distances, ways, outside = false, still, most, found }: WalkGoal<T>): T | undefined {
+export function searchOnwards<T>(
+  exploration: Exploration,
+  { starts, distances, ways, outside = false, still, most, alike = ALIKE, found }: WalkGoal<T>,
+): T | undefined {
   const finder = once(exploration, makeFinder);
   const waiting: Reached[][] = [];
   const seen = new Set<string>();
-  const alike = new Map<string, number>();
+  const metAlike = new Map<string, number>();
   const leftFrom = (nodes: readonly number[]) => (distances ? Math.min(...nodes.map((node) => distances[node] ?? Number.POSITIVE_INFINITY)) : 0);
   const add = (at: Reached, otherwise: number) => {
     const key = JSON.stringify(at.state);
@@ -54,9 +59,9 @@ export function searchOnwards<T>(exploration: Exploration, { starts, distances, 
     const left = nodes.length > 0 ? leftFrom(nodes) : otherwise;
     if (!Number.isFinite(left)) return;
     const kind = `${nodes.join()} ${JSON.stringify(at.state.facts)} ${at.state.waiting?.entrance ?? ""} ${visitsIn(at.state)}`;
-    const met = alike.get(kind) ?? 0;
-    if (nodes.length > 0 && met >= MOST_ALIKE) return;
-    alike.set(kind, met + 1);
+    const met = metAlike.get(kind) ?? 0;
+    if (nodes.length > 0 && met >= alike) return;
+    metAlike.set(kind, met + 1);
     const rank = at.walk.length + WEIGHT * left;
     waiting[rank] ??= [];
     waiting[rank]?.push(at);
@@ -78,6 +83,11 @@ export function searchOnwards<T>(exploration: Exploration, { starts, distances, 
 const MOST = 250;
 const MOST_TOGETHER = 2_500;
 
+/** A longer search, for what the closest look at a small app finds and nothing has shown: the states of such a look, and what is looked at for one walk and for all. */
+const SMALL_STATES = 400;
+export const LONGER = { most: 2_500, alike: 60 };
+const LONGER_TOGETHER = 10_000;
+
 /** Times that a place of a candidate is met before it is given up. */
 const MEETINGS = 40;
 
@@ -85,31 +95,53 @@ type Shown = (at: Reached, place: Place) => NavEvent[] | undefined;
 
 /** A walk to where something shows, for what the shortest ways of a search do not show. `shown` judges a state that stands where it shows. */
 export function directedWalk(exploration: Exploration, places: readonly Place[], shown: Shown, outside = false): NavEvent[] | undefined {
-  return directed(exploration, places, shown, false, outside) ?? directed(exploration, places, shown, true);
+  const found = directed(exploration, places, shown, { outside }) ?? directed(exploration, places, shown, { restarts: true });
+  return found ?? (isWorthLonger(exploration) ? directed(exploration, places, shown, { restarts: true, outside, longer: true }) : undefined);
 }
+
+/** Whether what was not found is worth a longer search; that is counted. */
+export function isWorthLonger(exploration: Exploration): boolean {
+  if (!exploration.abstraction.closest || exploration.nodes.length > SMALL_STATES) return false;
+  const budget = once(exploration, longerBudget);
+  budget.left -= LONGER.most;
+  return budget.left >= 0;
+}
+
+const longerBudget = (_: Exploration) => ({ left: LONGER_TOGETHER });
 
 /** A walk that may start over or come in from outside at any time: enough to know that a place is met. */
 export function anyWalk(exploration: Exploration, places: readonly Place[], shown: Shown): NavEvent[] | undefined {
-  return directed(exploration, places, shown, true);
+  return directed(exploration, places, shown, { restarts: true });
 }
 
-/** `restarts`: whether the walk may start over or come in from outside. */
-function directed(exploration: Exploration, places: readonly Place[], shown: Shown, restarts: boolean, outside = false): NavEvent[] | undefined {
+/** How a walk is looked for: whether it may start over or come in from outside, whether outside facts may change on the way, and how long. */
+interface Looking {
+  restarts?: boolean;
+  outside?: boolean;
+  longer?: boolean;
+}
+
+function directed(
+  exploration: Exploration,
+  places: readonly Place[],
+  shown: Shown,
+  { restarts = false, outside = false, longer = false }: Looking,
+): NavEvent[] | undefined {
   const budget = once(exploration, budgetOf);
-  if (budget.left <= 0) return undefined;
+  if (budget.left <= 0 && !longer) return undefined;
   const ways = restarts ? ALL_WAYS : WITHOUT_RESTART;
   const by = placesByNode(places);
   const launched = exploration.nodes.filter((node) => node.launched);
   const starts = launched.flatMap((node) => startingPoints(exploration.abstraction.original, exploration, node));
-  let meetings = MEETINGS;
+  let meetings = longer ? LONGER.most : MEETINGS;
   const walk = searchOnwards<NavEvent[] | "none">(exploration, {
     starts,
     distances: distancesTo(exploration, [...by.keys()], ways),
     ways,
     outside,
-    most: Math.min(MOST, budget.left),
+    ...(longer ? LONGER : { most: Math.min(MOST, budget.left) }),
     found: (at, nodes) => {
-      budget.left -= 1;
+      budget.left -= longer ? 0 : 1;
       for (const place of nodes.flatMap((node) => by.get(node) ?? []).slice(0, 2)) {
         meetings -= 1;
         const found = shown(at, place);

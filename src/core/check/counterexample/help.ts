@@ -33,6 +33,8 @@ const WITHOUT_BACK: ReadonlySet<Way> = new Set<Way>([...WITHOUT_RESTART].filter(
 
 /** States that a way out is looked for in. */
 const MOST = 300;
+/** All of them count, though they differ only in what is hidden. */
+const ALIKE = MOST;
 
 /** Whether, where a walk ends of a finding that says that nothing helps, something helps after all. */
 export function helpsAfterAll(exploration: Exploration, help: Help, subjects: readonly string[], end: State): boolean {
@@ -53,6 +55,7 @@ export function wayOut(exploration: Exploration, help: Help, subjects: readonly 
     ...(distances ? { distances } : {}),
     ways: help.back ? WITHOUT_RESTART : WITHOUT_BACK,
     most: MOST,
+    alike: ALIKE,
     found: (at) => (at.walk.length > start.walk.length && help.out(at.state, from) ? at : undefined),
   });
 }

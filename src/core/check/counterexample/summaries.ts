@@ -31,8 +31,8 @@ export function matchedWalk(exploration: Exploration, { at: places = [] }: Candi
 }
 
 /** States of a search from which on such ways are not worked out, and pairs of states that are looked at. */
-const MOST_STATES = 5_000;
-const MOST_PAIRS = 200_000;
+const MOST_STATES = 1_500;
+const MOST_PAIRS = 50_000;
 
 const matchedWays = (exploration: Exploration) => (exploration.nodes.length <= MOST_STATES ? new MatchedWays(exploration) : undefined);
 

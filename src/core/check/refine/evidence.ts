@@ -79,13 +79,14 @@ function behaviourFinding(
     if (candidate.ifShown) return undefined;
     const shown = (at: Reached, place: Place) => shownAt([at], place);
     if (restsOnFacts(exploration, places)) return undefined;
+    const matched = matchedWalk(exploration, candidate, shownAt);
+    if (matched) return matched;
     return under === undefined ? directedWalk(exploration, places, shown, holds !== undefined) : coveredWalkSearched(exploration, under, candidate, shownAt);
   };
   const walk =
     candidate.walk ??
     firstOf(nearest(exploration, candidate.at), (place) => shownAt(concreteWays(exploration).at(place.node), place)) ??
     (under === undefined ? undefined : coveredWalk(exploration, under, candidate, shownAt)) ??
-    (candidate.ifShown ? undefined : matchedWalk(exploration, candidate, shownAt)) ??
     searched(candidate.at) ??
     (helps && !candidate.ifShown ? shutWalk(exploration, helps, candidate.subjects, candidate.at) : undefined);
   if (walk) return { ...common, certainty: "shown", walk };
