@@ -8,10 +8,9 @@ import type { FindingKind } from "../findings/kind.ts";
 import type { CheckOptions } from "../options.ts";
 import { graphOf } from "../reach/graph.ts";
 import type { Exploration } from "../system/exploration.ts";
-import { followed } from "../system/followed.ts";
 import { appFacts, inWords, type Precision } from "../system/precision.ts";
 import { behaviourFindings, type FoundIn } from "./evidence.ts";
-import { factsIn, MET, type Searched, searchAll, searchedBy, union } from "./search.ts";
+import { factsIn, followedIn, MET, type Searched, searchAll, searchedBy, union } from "./search.ts";
 
 /** What one look at a project came to. */
 export interface Found {
@@ -37,7 +36,7 @@ export function look(project: Project, precision: Precision, options: CheckOptio
 
 /** Looks once more at what a look searched, with more facts followed along the steps that it knows; undefined where that has too many states. */
 export function lookFollowing(project: Project, last: Look, facts: ReadonlySet<string>, options: CheckOptions, only?: ReadonlySet<string>): Look | undefined {
-  const explorations = last.complete ? last.explorations.map((exploration) => followed(exploration, facts)) : [];
+  const explorations = last.complete ? last.explorations.map((exploration) => followedIn(exploration, facts)) : [];
   const closer = explorations.flatMap((exploration) => exploration ?? []);
   if (closer.length === 0 || closer.length < explorations.length) return undefined;
   return traced(options, () => judged(project, searchedBy(closer, options, asksDistances(only)), options, only));

@@ -3,6 +3,7 @@ import { type ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
 import { nearestFirst, type Serves, unconfirmedPlaces } from "../counterexample/replayed.ts";
 import { farScreens, tapWays } from "../findings/far.ts";
 import type { CheckOptions } from "../options.ts";
+import { pruned } from "../reach/pruned.ts";
 import { abstractionOf } from "../system/abstraction.ts";
 import { factAsked } from "../system/choices.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
@@ -33,13 +34,15 @@ export function searchAll(project: Project, precision: Precision, { states, stop
     const known = new Set<string>();
     const isReplayed = (exploration: Exploration) => !precision.whole && exploration.complete && distant;
     // Ways from launch are looked for now, because the search goes on and finds shorter ones by entrances.
-    const launched = (exploration: Exploration) => {
+    const launched = (found: Exploration) => {
       if (!distant) return true;
+      const exploration = pruned(found);
       const met = isReplayed(exploration) ? metBy(exploration, known, byTaps, out.unsure) : { exploration, ways: byTaps(exploration) };
       out.far.push({ exploration: met.exploration, candidates: farScreens(met.exploration, met.ways) });
       return true;
     };
-    const exploration = explore(abstraction, widths[0] ?? "narrow", { ...(states === undefined ? {} : { states }), stop, launched, widths });
+    const found = explore(abstraction, widths[0] ?? "narrow", { ...(states === undefined ? {} : { states }), stop, launched, widths });
+    const exploration = found.complete ? pruned(found) : found;
     if (isReplayed(exploration)) metBy(exploration, known, allWays, out.unsure);
     out.explorations.push(exploration);
     if (!exploration.complete && (precision.apart || precision.whole)) break;
@@ -88,15 +91,21 @@ function metBy<T extends Ways>(
     unconfirmedPlaces(closer, known, closerWays.ends, closerWays.walks, closerWays.isAsShort);
     return closerWays;
   };
-  const closer = facts.size > 0 ? followed(exploration, facts) : undefined;
+  const closer = facts.size > 0 ? followedIn(exploration, facts) : undefined;
   const closerWays = closer && metIn(closer);
   if (facts.size > 0 && !closer)
     for (const pack of packed([exploration], sets)) {
-      const some = followed(exploration, pack);
+      const some = followedIn(exploration, pack);
       if (some) metIn(some);
     }
   for (const one of rests) if (!known.has(one.place)) unsure.set(MET + one.place, one.facts);
   return closer && closerWays ? { exploration: closer, ways: closerWays } : { exploration, ways };
+}
+
+/** A search with more facts followed, as far as it goes. */
+export function followedIn(exploration: Exploration, facts: ReadonlySet<string>): Exploration | undefined {
+  const closer = followed(exploration, facts);
+  return closer && pruned(closer);
 }
 
 export function union(sets: Iterable<ReadonlySet<string>>): ReadonlySet<string> {

@@ -20,8 +20,8 @@ export interface Edge {
   outcome: Outcome["outcome"];
   /** A stack has more on it than before, so that the state line is another one even where the state is the same. */
   grew: boolean;
-  /** Numbers of what showed and lies beneath now: on a stack, or beneath a layer. */
-  hides: readonly number[];
+  /** What showed and lies beneath now, on a stack or beneath a layer: its number, and the context that may hold it. */
+  hides: ReadonlyArray<{ readonly context: string; readonly content: number }>;
   /** The number of what lay beneath, where the step says that this comes to light. */
   uncovers: number | undefined;
   /** Numbers of what it left hidden, as far as that is not as it is made when first visited. */

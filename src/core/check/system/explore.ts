@@ -211,7 +211,7 @@ class Search {
 
   /** The number of a state that a step reaches; what was hidden in it is noted. */
   private enter({ state, key, left }: HiddenState, edge: Edge, node?: number): number {
-    const hides = left.filter(({ covered }) => covered).map(({ content }) => this.numberOf(content));
+    const hides = left.filter(({ covered }) => covered).map(({ context, content }) => ({ context, content: this.numberOf(content) }));
     if (hides.length > 0) edge.hides = hides;
     const leaves = left.filter(({ content }) => !this.contexts.isAsMade(content)).map(({ content }) => this.numberOf(content));
     if (leaves.length > 0) edge.leaves = leaves;

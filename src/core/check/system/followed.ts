@@ -210,7 +210,7 @@ class FollowedState implements Explored {
 }
 
 /** The fields of a step, as an object of its own. */
-function fieldsOf(edge: Edge): Edge {
+export function fieldsOf(edge: Edge): Edge {
   const { event, way, choices, to, outcome, grew, hides, uncovers, leaves, shows, asMade, why, fired, refusals, copies, handed, passed, around } = edge;
   return { event, way, choices, to, outcome, grew, hides, uncovers, leaves, shows, asMade, why, fired, refusals, copies, handed, passed, around };
 }

@@ -1,0 +1,195 @@
+import { lookup } from "../../model/lookup.ts";
+import { once } from "../../model/once.ts";
+import { ByCost } from "../system/byCost.ts";
+import type { Edge, Exploration } from "../system/exploration.ts";
+import { placeOf } from "../system/hiding.ts";
+import { assumptionsIn, showsWhatWasLeft } from "../system/ways.ts";
+
+/** States of a search from which on such ways are not worked out, and pairs of states that are looked at. */
+const MOST_STATES = 1_500;
+const MOST_PAIRS = 50_000;
+
+/** The matched ways of a search; undefined where it has too many states for that. */
+export function matchedWays(exploration: Exploration): MatchedWays | undefined {
+  return once(exploration, makeMatchedWays);
+}
+
+const makeMatchedWays = (exploration: Exploration) => (exploration.nodes.length <= MOST_STATES ? new MatchedWays(exploration) : undefined);
+
+/** A way to a state of a search, from one that a launch shows. */
+export interface MatchedWay {
+  start: number;
+  edges: Edge[];
+}
+
+/** A part of a way: one step, or one that puts something on top, all until that is off again, and the step that says that what lay beneath shows. */
+interface Part {
+  from: number;
+  to: number;
+  cost: number;
+  edge: Edge;
+  within?: { from: number; until: number; uncovering: Edge };
+}
+
+/** How a way goes on from a state to where something is uncovered. */
+interface Onwards {
+  cost: number;
+  part: Part | undefined;
+}
+
+/**
+ * The shortest ways from the launches to the states of a search on which each step that uncovers something matches the one that covered it. In the
+ * graph of a search Back leads to all that ever lay beneath, whoever put it there; so its shortest ways are often ways that nobody can go, and
+ * some states seem within reach that are not. These are the paths of a context-free language over the graph (T. Reps, S. Horwitz, M. Sagiv,
+ * _Precise interprocedural dataflow analysis via graph reachability_, 1995), the shortest first (D. Knuth, _A generalization of Dijkstra's
+ * algorithm_, 1977). First the summaries: from where to where one gets by putting something on top and taking it off again. Example: list > item >
+ * photo, and Back from the photo, where a fact was set, sums up to a step from item to item with the fact set.
+ *
+ * With tabs and drawers it is not exact, for there are several stacks then that go up and down in turn.
+ */
+class MatchedWays {
+  /** By state the steps into it that leave what lies beneath as it is or take it off, those that put something on top, and the summaries. */
+  private readonly level: Part[][];
+  private readonly covering: Part[][];
+  private readonly summaries: Part[][];
+  /** By state in which something is uncovered, and by state from which that comes about, how the way goes on to there. */
+  private readonly until = new Map<number, Map<number, Onwards>>();
+  /** By state those in which something is uncovered that it leads to. */
+  private readonly ends: Array<Array<{ until: number; cost: number }>>;
+  private readonly reached = new Map<number, { cost: number; part: Part | undefined }>();
+  private readonly known = new Set<string>();
+  private readonly levelOf: (context: string) => string;
+  private pairs = 0;
+
+  constructor(private readonly exploration: Exploration) {
+    const { containers } = lookup(exploration.abstraction.original);
+    this.levelOf = (context) => {
+      const place = placeOf(context);
+      const [stack = ""] = place.split(".");
+      return containers.get(stack)?.kind === "stack" ? stack : place;
+    };
+    const empty = <T>() => exploration.nodes.map((): T[] => []);
+    [this.level, this.covering, this.summaries, this.ends] = [empty<Part>(), empty<Part>(), empty<Part>(), empty()];
+    exploration.nodes.forEach(({ edges, pending }, from) => {
+      for (const edge of edges) {
+        if (edge.outcome !== "moved" || edge.way === "restart" || (edge.way === "reveal" && pending?.beneath)) continue;
+        (edge.hides.length > 0 ? this.covering : this.level)[edge.to]?.push(partOf(from, edge));
+      }
+    });
+    this.sumUp();
+    this.reach();
+  }
+
+  /** False where there were too many to look at. */
+  get complete(): boolean {
+    return this.pairs < MOST_PAIRS;
+  }
+
+  /** Whether there is such a way to a state. */
+  has(node: number): boolean {
+    return this.reached.has(node);
+  }
+
+  /** The number of steps of the shortest way to a state, about; undefined where there is none. */
+  costOf(node: number): number | undefined {
+    return this.reached.get(node)?.cost;
+  }
+
+  /** The shortest such way to a state that has one. */
+  to(node: number): MatchedWay {
+    const parts: Part[] = [];
+    let start = node;
+    for (let part = this.reached.get(start)?.part; part; part = this.reached.get(start)?.part) {
+      parts.push(part);
+      start = part.from;
+    }
+    return { start, edges: parts.reverse().flatMap((part) => this.edgesOf(part)) };
+  }
+
+  private edgesOf({ edge, within }: Part): Edge[] {
+    if (!within) return [edge];
+    const edges = [edge];
+    for (let at = within.from; at !== within.until; ) {
+      const part = this.until.get(within.until)?.get(at)?.part;
+      if (!part) break;
+      edges.push(...this.edgesOf(part));
+      at = part.to;
+    }
+    return [...edges, within.uncovering];
+  }
+
+  /** Goes backwards from each state in which something is uncovered, the shortest ways first. */
+  private sumUp() {
+    const waiting = new ByCost<{ from: number; until: number; part: Part | undefined }>();
+    const before = (part: Part, until: number, cost: number) => waiting.add({ from: part.from, until, part }, cost + part.cost);
+    this.exploration.nodes.forEach(({ pending }, at) => {
+      if (pending?.beneath) waiting.add({ from: at, until: at, part: undefined }, 0);
+    });
+    for (let next = waiting.take(); next && this.complete; next = waiting.take()) {
+      const { from, until, part } = next.entry;
+      const { cost } = next;
+      const known = this.until.get(until) ?? new Map<number, Onwards>();
+      if (known.has(from)) continue;
+      this.until.set(until, known.set(from, { cost, part }));
+      this.pairs += 1;
+      this.ends[from]?.push({ until, cost });
+      for (const into of [...(this.level[from] ?? []), ...(this.summaries[from] ?? [])]) before(into, until, cost);
+      for (const into of this.covering[from] ?? []) {
+        for (const summary of this.matching(into, until, cost)) for (const end of this.ends[summary.to] ?? []) before(summary, end.until, end.cost);
+        if (this.goesDeeper(into.edge, until)) before(into, until, cost);
+      }
+    }
+  }
+
+  /** The summaries that a covering step gives with all that comes of it until something is uncovered, as far as they are new. */
+  private matching(into: Part, until: number, cost: number): Part[] {
+    const { nodes, parts } = this.exploration;
+    return (nodes[until]?.edges ?? []).flatMap((uncovering) => {
+      const { uncovers, to } = uncovering;
+      const matches = uncovers !== undefined && into.edge.hides.some(({ content }) => content === uncovers || parts.get(content)?.includes(uncovers));
+      const name = `${into.from} ${to}`;
+      if (!matches || nodes[to]?.pending?.beneath || this.known.has(name)) return [];
+      this.known.add(name);
+      const summary = { from: into.from, to, cost: into.cost + cost, edge: into.edge, within: { from: into.to, until, uncovering } };
+      this.summaries[to]?.push(summary);
+      return [summary];
+    });
+  }
+
+  /** Whether what is uncovered lies, or may lie, beneath what a step covers: in another stack or beneath a layer, or cut off further down in the same stack. */
+  private goesDeeper({ hides }: Edge, until: number): boolean {
+    const context = this.exploration.nodes[until]?.pending?.context ?? "";
+    return isCut(context) || hides.every((hidden) => this.levelOf(hidden.context) !== this.levelOf(context));
+  }
+
+  private reach() {
+    const { nodes } = this.exploration;
+    const onwards = nodes.map((): Part[] => []);
+    for (const into of [this.level, this.covering, this.summaries]) for (const part of into.flat()) onwards[part.from]?.push(part);
+    nodes.forEach(({ edges }, from) => {
+      for (const edge of edges) if (edge.outcome === "moved" && edge.way === "restart") onwards[from]?.push(partOf(from, edge));
+    });
+    const waiting = new ByCost<{ at: number; part: Part | undefined }>();
+    nodes.forEach(({ launched }, at) => {
+      if (launched) waiting.add({ at, part: undefined }, 0);
+    });
+    for (let next = waiting.take(); next; next = waiting.take()) {
+      const { at, part } = next.entry;
+      if (this.reached.has(at)) continue;
+      this.reached.set(at, { cost: next.cost, part });
+      for (const on of onwards[at] ?? []) if (!this.reached.has(on.to)) waiting.add({ at: on.to, part: on }, next.cost + on.cost);
+    }
+  }
+}
+
+/** Whether a context is what was cut from another. */
+const isCut = (context: string): boolean => /\/(?!no )/.test(context);
+
+/** Steps that it counts for if a lane must have been left so before, or a value that is not followed must have been set. */
+const LEFT_THERE = 8;
+const PER_ASSUMPTION = 2;
+
+function partOf(from: number, edge: Edge): Part {
+  const left = showsWhatWasLeft(edge) ? LEFT_THERE : 0;
+  return { from, to: edge.to, edge, cost: left + (edge.way === "reveal" ? 0 : 1 + PER_ASSUMPTION * assumptionsIn(edge)) };
+}
