@@ -28,7 +28,9 @@ interface Part {
   to: number;
   cost: number;
   edge: Edge;
-  within?: { from: number; until: number; uncovering: Edge };
+  /** What it puts something on. */
+  hides: Edge["hides"];
+  within?: { before: Part; until: number; uncovering: Edge };
 }
 
 /** How a way goes on from a state to where something is uncovered. */
@@ -45,13 +47,12 @@ interface Onwards {
  * algorithm_, 1977). First the summaries: from where to where one gets by putting something on top and taking it off again. Example: list > item >
  * photo, and Back from the photo, where a fact was set, sums up to a step from item to item with the fact set.
  *
- * With tabs and drawers it is not exact, for there are several stacks then that go up and down in turn.
+ * It is not exact with tabs and drawers, for there are several stacks then that go up and down in turn, nor where a step looks into what it uncovers.
  */
 class MatchedWays {
-  /** By state the steps into it that leave what lies beneath as it is or take it off, those that put something on top, and the summaries. */
+  /** By state the steps and summaries into it that leave what lies beneath as it is or take it off, and those that put something on top. */
   private readonly level: Part[][];
   private readonly covering: Part[][];
-  private readonly summaries: Part[][];
   /** By state in which something is uncovered, and by state from which that comes about, how the way goes on to there. */
   private readonly until = new Map<number, Map<number, Onwards>>();
   /** By state those in which something is uncovered that it leads to. */
@@ -59,6 +60,8 @@ class MatchedWays {
   private readonly reached = new Map<number, { cost: number; part: Part | undefined }>();
   private readonly known = new Set<string>();
   private readonly levelOf: (context: string) => string;
+  /** The number of where all ways begin, before a launch or a way in. */
+  private readonly nowhere: number;
   private pairs = 0;
 
   constructor(private readonly exploration: Exploration) {
@@ -68,13 +71,13 @@ class MatchedWays {
       const [stack = ""] = place.split(".");
       return containers.get(stack)?.kind === "stack" ? stack : place;
     };
-    const empty = <T>() => exploration.nodes.map((): T[] => []);
-    [this.level, this.covering, this.summaries, this.ends] = [empty<Part>(), empty<Part>(), empty<Part>(), empty()];
-    exploration.nodes.forEach(({ edges, pending }, from) => {
-      for (const edge of edges) {
-        if (edge.outcome !== "moved" || edge.way === "restart" || (edge.way === "reveal" && pending?.beneath)) continue;
-        (edge.hides.length > 0 ? this.covering : this.level)[edge.to]?.push(partOf(from, edge));
-      }
+    const { nodes, launches } = exploration;
+    this.nowhere = nodes.length;
+    const empty = <T>() => Array.from({ length: nodes.length + 1 }, (): T[] => []);
+    [this.level, this.covering, this.ends] = [empty<Part>(), empty<Part>(), empty()];
+    for (const edge of launches) this.add(partOf(this.nowhere, edge));
+    nodes.forEach(({ edges, pending }, from) => {
+      for (const edge of edges) if (edge.outcome === "moved" && !(edge.way === "reveal" && pending?.beneath)) this.add(partOf(from, edge));
     });
     this.sumUp();
     this.reach();
@@ -98,18 +101,19 @@ class MatchedWays {
   /** The shortest such way to a state that has one. */
   to(node: number): MatchedWay {
     const parts: Part[] = [];
-    let start = node;
-    for (let part = this.reached.get(start)?.part; part; part = this.reached.get(start)?.part) {
-      parts.push(part);
-      start = part.from;
-    }
-    return { start, edges: parts.reverse().flatMap((part) => this.edgesOf(part)) };
+    for (let part = this.reached.get(node)?.part; part; part = this.reached.get(part.from)?.part) parts.push(part);
+    const [launch, ...edges] = parts.reverse().flatMap((part) => this.edgesOf(part));
+    return { start: launch?.to ?? node, edges };
+  }
+
+  private add(part: Part) {
+    (part.hides.length > 0 ? this.covering : this.level)[part.to]?.push(part);
   }
 
   private edgesOf({ edge, within }: Part): Edge[] {
     if (!within) return [edge];
-    const edges = [edge];
-    for (let at = within.from; at !== within.until; ) {
+    const edges = this.edgesOf(within.before);
+    for (let at = within.before.to; at !== within.until; ) {
       const part = this.until.get(within.until)?.get(at)?.part;
       if (!part) break;
       edges.push(...this.edgesOf(part));
@@ -133,12 +137,18 @@ class MatchedWays {
       this.until.set(until, known.set(from, { cost, part }));
       this.pairs += 1;
       this.ends[from]?.push({ until, cost });
-      for (const into of [...(this.level[from] ?? []), ...(this.summaries[from] ?? [])]) before(into, until, cost);
-      for (const into of this.covering[from] ?? []) {
-        for (const summary of this.matching(into, until, cost)) for (const end of this.ends[summary.to] ?? []) before(summary, end.until, end.cost);
-        if (this.goesDeeper(into.edge, until)) before(into, until, cost);
-      }
+      for (const into of this.level[from] ?? []) if (into.edge.way !== "restart") before(into, until, cost);
+      for (const into of [...(this.covering[from] ?? [])]) this.enter(into, until, cost, before);
     }
+  }
+
+  /** What a step comes to that puts something on top, where all that comes then leads to where something is uncovered. */
+  private enter(into: Part, until: number, cost: number, before: (part: Part, until: number, cost: number) => void) {
+    for (const summary of this.matching(into, until, cost))
+      for (const end of [...(this.ends[summary.to] ?? [])])
+        if (summary.hides.length > 0) this.enter(summary, end.until, end.cost, before);
+        else if (summary.edge.way !== "restart") before(summary, end.until, end.cost);
+    if (into.edge.way !== "restart" && this.goesDeeper(into, until)) before(into, until, cost);
   }
 
   /** The summaries that a covering step gives with all that comes of it until something is uncovered, as far as they are new. */
@@ -146,33 +156,33 @@ class MatchedWays {
     const { nodes, parts } = this.exploration;
     return (nodes[until]?.edges ?? []).flatMap((uncovering) => {
       const { uncovers, to } = uncovering;
-      const matches = uncovers !== undefined && into.edge.hides.some(({ content }) => content === uncovers || parts.get(content)?.includes(uncovers));
-      const name = `${into.from} ${to}`;
-      if (!matches || nodes[to]?.pending?.beneath || this.known.has(name)) return [];
-      this.known.add(name);
-      const summary = { from: into.from, to, cost: into.cost + cost, edge: into.edge, within: { from: into.to, until, uncovering } };
-      this.summaries[to]?.push(summary);
-      return [summary];
+      const found = into.hides.findIndex(({ content }) => content === uncovers || (uncovers !== undefined && parts.get(content)?.includes(uncovers)));
+      if (uncovers === undefined || found < 0 || nodes[to]?.pending?.beneath) return [];
+      // Of what else it put there, it is not told here what lies on what.
+      const rest = into.hides.filter((_, i) => i !== found);
+      return [uncovering.hides, ...(rest.length > 0 ? [[...rest, ...uncovering.hides]] : [])].flatMap((hides) => {
+        const name = `${into.from} ${to} ${into.edge.way === "restart"} ${hides.map(({ content }) => content)}`;
+        if (this.known.has(name)) return [];
+        this.known.add(name);
+        const summary = { from: into.from, to, cost: into.cost + cost, edge: into.edge, hides, within: { before: into, until, uncovering } };
+        this.add(summary);
+        return [summary];
+      });
     });
   }
 
   /** Whether what is uncovered lies, or may lie, beneath what a step covers: in another stack or beneath a layer, or cut off further down in the same stack. */
-  private goesDeeper({ hides }: Edge, until: number): boolean {
+  private goesDeeper({ hides }: Part, until: number): boolean {
     const context = this.exploration.nodes[until]?.pending?.context ?? "";
-    return isCut(context) || hides.every((hidden) => this.levelOf(hidden.context) !== this.levelOf(context));
+    return isCut(context) || hides.length > 1 || hides.every((hidden) => this.levelOf(hidden.context) !== this.levelOf(context));
   }
 
   private reach() {
     const { nodes } = this.exploration;
-    const onwards = nodes.map((): Part[] => []);
-    for (const into of [this.level, this.covering, this.summaries]) for (const part of into.flat()) onwards[part.from]?.push(part);
-    nodes.forEach(({ edges }, from) => {
-      for (const edge of edges) if (edge.outcome === "moved" && edge.way === "restart") onwards[from]?.push(partOf(from, edge));
-    });
+    const onwards = [...nodes, undefined].map((): Part[] => []);
+    for (const into of [this.level, this.covering]) for (const part of into.flat()) onwards[part.from]?.push(part);
     const waiting = new ByCost<{ at: number; part: Part | undefined }>();
-    nodes.forEach(({ launched }, at) => {
-      if (launched) waiting.add({ at, part: undefined }, 0);
-    });
+    waiting.add({ at: this.nowhere, part: undefined }, 0);
     for (let next = waiting.take(); next; next = waiting.take()) {
       const { at, part } = next.entry;
       if (this.reached.has(at)) continue;
@@ -191,5 +201,5 @@ const PER_ASSUMPTION = 2;
 
 function partOf(from: number, edge: Edge): Part {
   const left = showsWhatWasLeft(edge) ? LEFT_THERE : 0;
-  return { from, to: edge.to, edge, cost: left + (edge.way === "reveal" ? 0 : 1 + PER_ASSUMPTION * assumptionsIn(edge)) };
+  return { from, to: edge.to, edge, hides: edge.hides, cost: left + (edge.way === "reveal" ? 0 : 1 + PER_ASSUMPTION * assumptionsIn(edge)) };
 }

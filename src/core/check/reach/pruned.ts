@@ -1,6 +1,7 @@
 import { modalOf } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
+import { CONTEXT_QUESTION } from "../system/choices.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { fieldsOf } from "../system/followed.ts";
 import { setDistances } from "../system/ways.ts";
@@ -8,7 +9,8 @@ import { matchedWays } from "./matched.ts";
 
 /**
  * A search without the states to which no way leads on which what is uncovered is what was covered: nobody gets there. That is sure only where
- * there is one pile of things that lie on each other, in stacks and beneath modals that block; with tabs and drawers the search is given as it is.
+ * there is one pile of things that lie on each other, in stacks and beneath modals that block, and no step looks into it; else the search is given
+ * as it is.
  */
 export function pruned(exploration: Exploration): Exploration {
   return once(exploration, withoutUnmatched);
@@ -16,7 +18,7 @@ export function pruned(exploration: Exploration): Exploration {
 
 function withoutUnmatched(exploration: Exploration): Exploration {
   const { nodes, abstraction, complete } = exploration;
-  if (!complete || abstraction.precision.whole || !isOnePile(abstraction.original)) return exploration;
+  if (!complete || abstraction.precision.whole || !isOnePile(abstraction.original) || nodes.some(({ edges }) => edges.some(looksInto))) return exploration;
   const ways = matchedWays(exploration);
   if (!ways?.complete || nodes.every((_, at) => ways.has(at))) return exploration;
   const numbers = new Map<number, number>();
@@ -40,6 +42,11 @@ function withoutUnmatched(exploration: Exploration): Exploration {
   };
   setDistances(out);
   return out;
+}
+
+/** Whether a step turns on what it finds hidden. */
+function looksInto({ choices }: Edge): boolean {
+  return choices.some(({ question, answer }) => question.startsWith(CONTEXT_QUESTION) && typeof answer === "object");
 }
 
 function isOnePile(project: Project): boolean {
