@@ -143,6 +143,11 @@ function stacksByTop({ nodes }: Exploration): ReadonlyMap<string, ReadonlyArray<
   return out;
 }
 
+/** The states in which a stack shows with a place on top. */
+export function statesWithTop(exploration: Exploration, place: string): number[] {
+  return (once(exploration, stacksByTop).get(place) ?? []).map(({ at }) => at);
+}
+
 function shownNodes({ base, layers }: State): Node[] {
   return [base, ...layers.map(({ content }) => content)].flatMap(visiblePath);
 }

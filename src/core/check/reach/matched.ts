@@ -20,6 +20,7 @@ const makeMatchedWays = (exploration: Exploration) => (exploration.nodes.length 
 export interface MatchedWay {
   start: number;
   edges: Edge[];
+  end: number;
 }
 
 /** A part of a way: one step, or one that puts something on top, all until that is off again, and the step that says that what lay beneath shows. */
@@ -57,8 +58,10 @@ class MatchedWays {
   private readonly until = new Map<number, Map<number, Onwards>>();
   /** By state those in which something is uncovered that it leads to. */
   private readonly ends: Array<Array<{ until: number; cost: number }>>;
-  private readonly reached = new Map<number, { cost: number; part: Part | undefined }>();
+  private readonly reached: ReadonlyMap<number, Step>;
   private readonly known = new Set<string>();
+  /** By state the parts that start from it. */
+  private readonly onwards: Part[][];
   private readonly levelOf: (context: string) => string;
   /** The number of where all ways begin, before a launch or a way in. */
   private readonly nowhere: number;
@@ -80,7 +83,9 @@ class MatchedWays {
       for (const edge of edges) if (edge.outcome === "moved" && !(edge.way === "reveal" && pending?.beneath)) this.add(partOf(from, edge));
     });
     this.sumUp();
-    this.reach();
+    this.onwards = empty<Part>();
+    for (const part of [...this.level, ...this.covering].flat()) this.onwards[part.from]?.push(part);
+    this.reached = this.shortest([{ at: this.nowhere, cost: 0, part: undefined }], () => true);
   }
 
   /** False where there were too many to look at. */
@@ -100,10 +105,39 @@ class MatchedWays {
 
   /** The shortest such way to a state that has one. */
   to(node: number): MatchedWay {
+    return this.wayOf(this.partsTo(this.reached, node));
+  }
+
+  /** The shortest ways, the shortest first, to some states that have such a way from one of some others by which that is covered, and stays so. */
+  over(starts: Iterable<number>, wanted: { has(node: number): boolean }): MatchedWay[] {
+    const begun = [...starts].flatMap((at) => {
+      const cost = this.costOf(at);
+      return cost === undefined
+        ? []
+        : (this.onwards[at] ?? []).flatMap((part) =>
+            part.hides.length > 0 && part.edge.way !== "restart" ? [{ at: part.to, cost: cost + part.cost, part }] : [],
+          );
+    });
+    const ways = this.shortest(begun, ({ way }) => way !== "restart");
+    const first = new Set(begun.map(({ part }) => part));
+    return [...ways.keys()]
+      .filter((node) => wanted.has(node))
+      .map((node) => {
+        const parts = this.partsTo(ways, node, first);
+        return this.wayOf([...this.partsTo(this.reached, parts[0]?.from ?? node), ...parts]);
+      });
+  }
+
+  private partsTo(ways: ReadonlyMap<number, Step>, node: number, first?: ReadonlySet<Part>): Part[] {
     const parts: Part[] = [];
-    for (let part = this.reached.get(node)?.part; part; part = this.reached.get(part.from)?.part) parts.push(part);
-    const [launch, ...edges] = parts.reverse().flatMap((part) => this.edgesOf(part));
-    return { start: launch?.to ?? node, edges };
+    for (let part = ways.get(node)?.part; part; part = first?.has(part) ? undefined : ways.get(part.from)?.part) parts.push(part);
+    return parts.reverse();
+  }
+
+  private wayOf(parts: readonly Part[]): MatchedWay {
+    const [launch, ...edges] = parts.flatMap((part) => this.edgesOf(part));
+    const end = parts[parts.length - 1]?.to ?? this.nowhere;
+    return { start: launch?.to ?? end, edges, end };
   }
 
   private add(part: Part) {
@@ -177,19 +211,25 @@ class MatchedWays {
     return isCut(context) || hides.length > 1 || hides.every((hidden) => this.levelOf(hidden.context) !== this.levelOf(context));
   }
 
-  private reach() {
-    const { nodes } = this.exploration;
-    const onwards = [...nodes, undefined].map((): Part[] => []);
-    for (const into of [this.level, this.covering]) for (const part of into.flat()) onwards[part.from]?.push(part);
+  /** The shortest ways on from some states, with steps of some kinds (Dijkstra 1959). */
+  private shortest(starts: Iterable<Step & { at: number }>, mayUse: (edge: Edge) => boolean): ReadonlyMap<number, Step> {
+    const out = new Map<number, Step>();
     const waiting = new ByCost<{ at: number; part: Part | undefined }>();
-    waiting.add({ at: this.nowhere, part: undefined }, 0);
+    for (const { at, cost, part } of starts) waiting.add({ at, part }, cost);
     for (let next = waiting.take(); next; next = waiting.take()) {
       const { at, part } = next.entry;
-      if (this.reached.has(at)) continue;
-      this.reached.set(at, { cost: next.cost, part });
-      for (const on of onwards[at] ?? []) if (!this.reached.has(on.to)) waiting.add({ at: on.to, part: on }, next.cost + on.cost);
+      if (out.has(at)) continue;
+      out.set(at, { cost: next.cost, part });
+      for (const on of this.onwards[at] ?? []) if (!out.has(on.to) && mayUse(on.edge)) waiting.add({ at: on.to, part: on }, next.cost + on.cost);
     }
+    return out;
   }
+}
+
+/** How a state is reached: what it costs, and the last part of the way. */
+interface Step {
+  cost: number;
+  part: Part | undefined;
 }
 
 /** Whether a context is what was cut from another. */

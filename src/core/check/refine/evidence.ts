@@ -79,7 +79,7 @@ function behaviourFinding(
     if (candidate.ifShown) return undefined;
     const shown = (at: Reached, place: Place) => shownAt([at], place);
     if (restsOnFacts(exploration, places)) return undefined;
-    const matched = matchedWalk(exploration, candidate, shownAt);
+    const matched = matchedWalk(exploration, candidate, under, shownAt);
     if (matched) return matched;
     return under === undefined ? directedWalk(exploration, places, shown, holds !== undefined) : coveredWalkSearched(exploration, under, candidate, shownAt);
   };
