@@ -29,6 +29,15 @@ export interface Help {
 /** Anything else than what is shown there. */
 export const elsewhere: Help["out"] = (state, { line, project }) => stateLine(planOf(project), state) !== line;
 
+/** That a modal, the first of the subjects, is not open any more. */
+export const closed: Help = {
+  back: true,
+  out: (state, { subjects }) => !isOpen(state, subjects[0]),
+  at: ({ state }, { subjects }) => !isOpen(state, subjects[0]),
+};
+
+const isOpen = ({ layers }: State, modal: string | undefined) => layers.some(({ at }) => at === modal);
+
 const WITHOUT_BACK: ReadonlySet<Way> = new Set<Way>([...WITHOUT_RESTART].filter((way) => way !== "back"));
 
 /** States that a way out is looked for in. */

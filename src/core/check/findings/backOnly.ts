@@ -3,7 +3,7 @@ import { stateLine } from "../../semantics/line.ts";
 import { step } from "../../semantics/step.ts";
 import { elsewhere } from "../counterexample/help.ts";
 import { showLead, wayHome } from "../fixes/home.ts";
-import type { Candidate, Graph } from "../reach/graph.ts";
+import { type Candidate, type Graph, ifClosable } from "../reach/graph.ts";
 import { isImposed } from "../system/choices.ts";
 import type { Edge } from "../system/exploration.ts";
 import type { FindingKind } from "./kind.ts";
@@ -31,8 +31,9 @@ export const backOnly: FindingKind = {
  * sure: it may be a dead end, which another state of the screen may be, too.
  */
 function find(graph: Graph): Candidate[] {
-  const { nodes, leaves, stuck, name, hubs } = graph;
-  const stay = nodes.flatMap((node, i) => (!node.pending && !leaves.withoutBack.has(i) && !stuck.has(i) && !hubs.has(node.screen) ? [i] : []));
+  const { nodes, leaves, stuck, perhapsFree, name, hubs } = graph;
+  const all = nodes.flatMap((node, i) => (!node.pending && !leaves.withoutBack.has(i) && !hubs.has(node.screen) ? [i] : []));
+  const stay = all.filter((i) => !stuck.has(i));
   const message = (screen: string) => `Only the system's Back leads out of ${name(screen)}: where a device shows no Back, people are stuck on it.`;
   const found = byScreen(
     graph,
@@ -40,8 +41,13 @@ function find(graph: Graph): Candidate[] {
     message,
   );
   const known = new Set(found.flatMap(({ subjects }) => subjects));
+  const free = all.filter((i) => perhapsFree.has(i) && leaves.withBack.has(i) && !known.has(nodes[i]?.screen ?? ""));
   const perhaps = stay.filter((i) => !leaves.withBack.has(i) && !known.has(nodes[i]?.screen ?? "") && nodes[i]?.edges.some(mayLeadBack));
-  return [...found, ...byScreen(graph, perhaps, message).map((candidate) => ({ ...candidate, uncertain: true }))];
+  return [
+    ...found,
+    ...byScreen(graph, perhaps, message).map((candidate) => ({ ...candidate, uncertain: true })),
+    ...ifClosable(graph, byScreen(graph, free, message)),
+  ];
 }
 
 const mayLeadBack = ({ way, outcome, choices }: Edge) => way === "back" && outcome === "moved" && choices.some((choice) => isImposed(choice));

@@ -1,5 +1,6 @@
 import { changeContainer } from "../../model/edits/change.ts";
 import { lookup } from "../../model/lookup.ts";
+import { closed } from "../counterexample/help.ts";
 import { named } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
 import type { FindingKind } from "./kind.ts";
@@ -12,11 +13,7 @@ export const stuckModal: FindingKind = {
   help: "Neither a control nor Back gets rid of the modal any more once it is open in some state. Let it be closed by its button or by Back, or give it a control that closes it.",
   subjects: "the modal",
   inSearch: find,
-  helps: {
-    back: true,
-    out: (state, { subjects }) => !state.layers.some((layer) => layer.at === subjects[0]),
-    at: ({ state }, { subjects }) => !state.layers.some((layer) => layer.at === subjects[0]),
-  },
+  helps: closed,
   fixes: (project, [id = ""]) => {
     const modal = lookup(project).containers.get(id);
     if (modal?.kind !== "modal") return [];

@@ -2,7 +2,7 @@ import { lookup } from "../../model/lookup.ts";
 import { currentScreen } from "../../semantics/state.ts";
 import { wayHome } from "../fixes/home.ts";
 import { moves } from "../reach/backwards.ts";
-import { type Candidate, canReach, type Graph, shownAfter } from "../reach/graph.ts";
+import { type Candidate, canReach, type Graph, ifClosable, shownAfter } from "../reach/graph.ts";
 import { deadEnd } from "./deadEnd.ts";
 import type { FindingKind } from "./kind.ts";
 import { isBare } from "./parts.ts";
@@ -21,10 +21,21 @@ export const trap: FindingKind = {
 
 /** Groups of screens from which ways lead on, but never to a hub. */
 function find(graph: Graph): Candidate[] {
-  const { project, nodes, leaves, stuck, hubs, name } = graph;
+  const { nodes, leaves, stuck, perhapsFree, hubs } = graph;
   const home = canReach(graph, (node) => hubs.has(node.screen));
   const dead = new Set((deadEnd.inSearch?.(graph) ?? []).map((candidate) => candidate.subjects[0]));
-  const trapped = nodes.flatMap((node, i) => (!node.pending && !home.has(i) && leaves.withBack.has(i) && !stuck.has(i) && !dead.has(node.screen) ? [i] : []));
+  const lost = nodes.flatMap((node, i) => (!node.pending && !home.has(i) && leaves.withBack.has(i) && !dead.has(node.screen) ? [i] : []));
+  const found = grouped(
+    graph,
+    lost.filter((i) => !stuck.has(i)),
+  );
+  const known = new Set(found.flatMap(({ subjects }) => subjects));
+  const perhaps = lost.filter((i) => perhapsFree.has(i) && !known.has(nodes[i]?.screen ?? ""));
+  return [...found, ...ifClosable(graph, grouped(graph, perhaps))];
+}
+
+/** States of traps by groups of screens that steps link. */
+function grouped({ project, nodes, hubs, name }: Graph, trapped: readonly number[]): Candidate[] {
   const group = new Map<string, string>();
   const rootOf = (id: string): string => {
     const parent = group.get(id) ?? id;

@@ -3,7 +3,7 @@ import { once } from "../../model/once.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
 import type { Edge, Exploration, Explored } from "../system/exploration.ts";
 import { contextsIn, placeOf, withoutContexts } from "../system/hiding.ts";
-import { backwards, type Judge } from "./backwards.ts";
+import { backwards, type Judge, moves } from "./backwards.ts";
 import { saved } from "./induction.ts";
 
 /** A finding before its walk has been looked for: where in the search it shows. */
@@ -18,6 +18,8 @@ export interface Candidate {
   ifShown?: boolean;
   /** It rests on values of facts that are not followed, and is not sure before they are. */
   uncertain?: boolean;
+  /** It holds only where every modal that is open at the end of its walk can be closed. */
+  closable?: boolean;
 }
 
 /** A state in which a finding shows and, if it takes one more step to show, that step. */
@@ -48,6 +50,8 @@ export interface Graph {
   facts: boolean;
   /** States in which an open modal can never be got rid of; by state the modals. */
   stuck: ReadonlyMap<number, string[]>;
+  /** Those of them in which they can, if what lies beneath turns out as people would wish. */
+  perhapsFree: ReadonlySet<number>;
   /** States that ways out (and, where asked, Back), in any number, lead to another line from. */
   leaves: { withBack: ReadonlySet<number>; withoutBack: ReadonlySet<number> };
   name: (id: string) => string;
@@ -57,16 +61,28 @@ export interface Graph {
 export function graphOf(exploration: Exploration, facts = true): Graph {
   const project = exploration.abstraction.original;
   const { nodes } = exploration;
+  const stuck = stuckStates(exploration, facts);
   return {
     project,
     exploration,
     nodes,
     hubs: hubsOf(project, exploration),
     facts,
-    stuck: stuckStates(exploration, facts),
+    stuck,
+    perhapsFree: stuck.size > 0 && nodes.length <= FEW_STATES ? freeAtBest(exploration, stuck) : NONE,
     leaves: { withBack: leaving(exploration, true, facts), withoutBack: leaving(exploration, false, facts) },
     name: (id) => `"${nameOf(project, id)}"`,
   };
+}
+
+/** States of a search up to which it is looked at what else may be found where a modal is stuck in some of what a state stands for. */
+const FEW_STATES = 400;
+const NONE: ReadonlySet<number> = new Set();
+
+/** What is found only if modals that seem stuck are not, as it is given: by the closest look only where a walk shows it. */
+export function ifClosable({ exploration }: Graph, found: readonly Candidate[]): Candidate[] {
+  const given = exploration.abstraction.closest ? { ifShown: true } : { uncertain: true };
+  return found.map((candidate) => ({ ...candidate, ...given, closable: true }));
 }
 
 /** The states from which some goal can be reached by ways out, what happens by itself, and Back. */
@@ -125,6 +141,22 @@ function stuckStates({ nodes }: Exploration, facts: boolean): Map<number, string
     for (const i of open) if (!nodes[i]?.pending && !free.has(i)) out.set(i, [...(out.get(i) ?? []), modal]);
   }
   return out;
+}
+
+/** Of the states in which modals are stuck those from which all of these could be closed if people chose what lies beneath. */
+function freeAtBest({ nodes }: Exploration, stuck: ReadonlyMap<number, string[]>): Set<number> {
+  const into = nodes.map((): number[] => []);
+  nodes.forEach((node, from) => {
+    for (const { to } of moves(node, true)) into[to]?.push(from);
+  });
+  const freeOf = (modal: string) => {
+    const out = new Set(nodes.flatMap(({ state }, i) => (state.layers.some(({ at }) => at === modal) ? [] : [i])));
+    for (const at of out) for (const from of into[at] ?? []) out.add(from);
+    return out;
+  };
+  const modals = [...new Set([...stuck.values()].flat())];
+  const free = new Map(modals.map((modal) => [modal, freeOf(modal)]));
+  return new Set([...stuck].flatMap(([at, open]) => (open.every((modal) => free.get(modal)?.has(at)) ? [at] : [])));
 }
 
 /** The hubs: screens marked so; else the first screens of the outermost tab set's or drawer's members; else what launch shows. */

@@ -6,7 +6,7 @@ import type { State } from "../../semantics/types.ts";
 import { concreteWays } from "../counterexample/concrete.ts";
 import { coveredWalk, coveredWalkSearched } from "../counterexample/covered.ts";
 import { directedWalk } from "../counterexample/directed.ts";
-import { helpsAfterAll } from "../counterexample/help.ts";
+import { closed, helpsAfterAll } from "../counterexample/help.ts";
 import { matchedWalk } from "../counterexample/matchedWalk.ts";
 import { shutWalk } from "../counterexample/shut.ts";
 import { endsWhere, lastStep, type Reached } from "../counterexample/walk.ts";
@@ -72,11 +72,13 @@ function behaviourFinding(
           ? lastStep(exploration, reached, edge, (step) => shows?.(candidate, step) ?? true)
           : reached[0]?.walk;
     if (!found || (candidate.uncertain && surely && !surely(project, endOf(project, found)))) return undefined;
+    if (candidate.closable && !endOf(project, found).layers.every(({ at }) => helpsAfterAll(exploration, closed, [at], endOf(project, found))))
+      return undefined;
     return helps && helpsAfterAll(exploration, helps, candidate.subjects, endOf(project, found)) ? undefined : found;
   };
   const under = beneath?.(candidate.subjects);
   const searched = (places: readonly Place[]) => {
-    if (candidate.ifShown) return undefined;
+    if (candidate.ifShown) return candidate.closable ? matchedWalk(exploration, candidate, under, shownAt) : undefined;
     const shown = (at: Reached, place: Place) => shownAt([at], place);
     if (restsOnFacts(exploration, places)) return undefined;
     const matched = matchedWalk(exploration, candidate, under, shownAt);
