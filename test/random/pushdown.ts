@@ -40,21 +40,21 @@ export interface RandomSystem {
   screens: string[];
   modals: RandomModal[];
   legs: RandomLeg[];
-  symbols: Symbols;
+  symbols: StackSymbols;
   rules: Rule[];
 }
 
 /** A screen as it lies on a stack. */
-export interface Symbol {
+export interface StackSymbol {
   screen: string;
   beneath: readonly string[];
   modals: readonly string[];
 }
 
-/** Symbols by their names. */
-export type Symbols = ReadonlyMap<string, Symbol>;
+/** StackSymbols by their names. */
+export type StackSymbols = ReadonlyMap<string, StackSymbol>;
 
-export const nameOf = ({ screen, beneath, modals }: Symbol): string => `${screen}/${beneath.join()}/${modals.join()}`;
+export const nameOf = ({ screen, beneath, modals }: StackSymbol): string => `${screen}/${beneath.join()}/${modals.join()}`;
 
 export const START = nameOf({ screen: "a", beneath: [], modals: [] });
 
@@ -129,21 +129,23 @@ function projectOf({ screens, controls, modals, legs }: Parts, base: string[], m
 type Parts = Pick<RandomSystem, "controls" | "screens" | "modals" | "legs">;
 
 /** What an event does to the top of the stack: other symbols instead of it, or taking off until something is met; undefined where it is ignored, or leaves the app. */
-export type Effect = { push: readonly Symbol[] } | { until: string; isMet: (symbol: Symbol) => boolean; instead?: (symbol: Symbol) => Symbol };
+export type Effect =
+  | { push: readonly StackSymbol[] }
+  | { until: string; isMet: (symbol: StackSymbol) => boolean; instead?: (symbol: StackSymbol) => StackSymbol };
 
 /** The system's Back on a symbol, and what a leg of the kind does. */
-export function back({ beneath, modals: open }: Symbol, modals: readonly RandomModal[]): Effect | undefined {
+export function back({ beneath, modals: open }: StackSymbol, modals: readonly RandomModal[]): Effect | undefined {
   const top = modals.find(({ id }) => id === open.at(-1));
   return beneath.length > 0 || top?.closeOn.includes("back") ? { push: [] } : undefined;
 }
 
 /** A tap outside the topmost modal. */
-export function outside({ modals: open }: Symbol, modals: readonly RandomModal[]): Effect | undefined {
+export function outside({ modals: open }: StackSymbol, modals: readonly RandomModal[]): Effect | undefined {
   const top = modals.find(({ id }) => id === open.at(-1));
   return top?.closeOn.includes("outside") ? closing(open.length - 1) : undefined;
 }
 
-export function effectOf({ move }: RandomLeg, top: Symbol, modals: readonly RandomModal[]): Effect | undefined {
+export function effectOf({ move }: RandomLeg, top: StackSymbol, modals: readonly RandomModal[]): Effect | undefined {
   const { screen, beneath, modals: open } = top;
   const on = (to: string): Effect => ({ push: [{ screen: to, beneath: [...new Set([...beneath, screen])].sort(), modals: open }, top] });
   const instead = (to: string): Effect => ({ push: [{ ...top, screen: to }] });
@@ -181,8 +183,8 @@ const closing = (left: number): Effect => ({ until: `${left} modals`, isMet: ({ 
 export const isFired = ({ when }: RandomLeg, control: string): boolean => when === undefined || when === control;
 
 /** The symbols that there may be, and the rules of all events on them. */
-function rulesOf({ controls, modals, legs }: Parts): { symbols: Symbols; rules: Rule[] } {
-  const start: Symbol = { screen: "a", beneath: [], modals: [] };
+function rulesOf({ controls, modals, legs }: Parts): { symbols: StackSymbols; rules: Rule[] } {
+  const start: StackSymbol = { screen: "a", beneath: [], modals: [] };
   const symbols = new Map([[START, start]]);
   const rules: Rule[] = [];
   const untils = new Map<string, { effect: Extract<Effect, { until: string }>; to: string }>();

@@ -3,7 +3,7 @@ import { check } from "../../../src/core/check/check.ts";
 import type { Finding } from "../../../src/core/check/finding.ts";
 import { type Automaton, addEdge, only, postStar, preStar, type Rule, takes, tops } from "../../oracle/pushdown.ts";
 import { amount } from "../../random/amount.ts";
-import { BOTTOM, back, effectOf, isFired, outside, type RandomSystem, randomSystem, START, type Symbol } from "../../random/pushdown.ts";
+import { BOTTOM, back, effectOf, isFired, outside, type RandomSystem, randomSystem, START, type StackSymbol } from "../../random/pushdown.ts";
 
 const DOCUMENTS = Number(process.env.PUSHDOWN_DOCUMENTS ?? amount(2000, 100));
 const FROM = Number(process.env.PUSHDOWN_FROM ?? 0);
@@ -76,7 +76,7 @@ function toldOf(findings: readonly Finding[]): Set<string> {
 function expectedOf(system: RandomSystem): Set<string> {
   const { controls, screens, modals, legs, rules, symbols, project } = system;
   const out = new Set<string>();
-  const where = (is: (symbol: Symbol) => boolean) => preStar(rules, onTop(system, is));
+  const where = (is: (symbol: StackSymbol) => boolean) => preStar(rules, onTop(system, is));
   const symbolsOf = (names: Iterable<string>) => [...names].flatMap((name) => symbols.get(name) ?? []);
   const reached = postStar(rules, only("p", [START, BOTTOM]));
   const home = where(({ screen }) => screen === "a");
@@ -115,7 +115,7 @@ function expectedOf(system: RandomSystem): Set<string> {
 }
 
 /** Whether nothing but Back leads from a symbol on top to another state line, in any number of steps: all that can change is the fact. */
-function stays({ legs, modals }: RandomSystem, symbol: Symbol, control: string): boolean {
+function stays({ legs, modals }: RandomSystem, symbol: StackSymbol, control: string): boolean {
   if (outside(symbol, modals)) return false;
   const known = new Set([control]);
   for (const now of known)
@@ -129,7 +129,7 @@ function stays({ legs, modals }: RandomSystem, symbol: Symbol, control: string):
 }
 
 /** The automaton that takes all stacks with some symbols on top. */
-function onTop({ controls, symbols }: RandomSystem, is: (symbol: Symbol) => boolean): Automaton {
+function onTop({ controls, symbols }: RandomSystem, is: (symbol: StackSymbol) => boolean): Automaton {
   const automaton: Automaton = { edges: new Map(), final: new Set(["met"]) };
   for (const [name, symbol] of symbols) {
     addEdge(automaton, "met", name, "met");
