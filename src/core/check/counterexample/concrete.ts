@@ -69,15 +69,22 @@ const makeConcreteWays = (exploration: Exploration) => {
   );
 };
 
-/** Ways that rely as little as can be on what is not followed; looked for when they are asked for. */
+/** The ways on which as little as can be is relied on; looked for when they are asked for. */
 const makeSureWays = (exploration: Exploration) => {
   let known: ConcreteWays | undefined;
   return () => {
-    if (!known) {
-      const reached = new Map<number, By>();
-      for (const { at, by } of shortestWays(exploration, (edge) => 1 + ASSUMPTION * assumptionsIn(edge))) reached.set(at, by);
-      known = new ConcreteWays(exploration, (at) => reached.get(at));
-    }
+    known ??= sureWays(exploration, () => 1);
     return known;
   };
 };
+
+/** Ways that rely as little as can be on what is not followed, and beyond that cost as little as can be. */
+export function sureWays(exploration: Exploration, costOf: (edge: Edge) => number | undefined): ConcreteWays {
+  const reached = new Map<number, By>();
+  const surely = (edge: Edge) => {
+    const cost = costOf(edge);
+    return cost === undefined ? undefined : cost + ASSUMPTION * assumptionsIn(edge);
+  };
+  for (const { at, by } of shortestWays(exploration, surely)) reached.set(at, by);
+  return new ConcreteWays(exploration, (at) => reached.get(at));
+}

@@ -1,10 +1,10 @@
 import { nameOf } from "../../model/lookup.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
-import { ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
+import { ConcreteWays, concreteWays, sureWays } from "../counterexample/concrete.ts";
 import { FAR } from "../options.ts";
 import type { Candidate } from "../reach/graph.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
-import { ASSUMPTION, assumptionsIn, type Reached, shortestWays } from "../system/ways.ts";
+import { type Reached, shortestWays } from "../system/ways.ts";
 import type { FindingKind } from "./kind.ts";
 
 export const far: FindingKind = {
@@ -71,13 +71,7 @@ export function tapWays(exploration: Exploration, far = FAR): TapWays {
     const known = nearest.get(screen);
     if (!known || way.cost < known.cost) nearest.set(screen, way);
   }
-  const sure = new Map<number, Reached>();
-  const surely = (edge: Edge) => {
-    const cost = costOf(edge);
-    return cost === undefined ? undefined : cost + ASSUMPTION * assumptionsIn(edge);
-  };
-  for (const way of shortestWays(exploration, surely)) sure.set(way.at, way);
-  const others = new ConcreteWays(exploration, (at) => sure.get(at)?.by);
+  let others: ConcreteWays | undefined;
   // Another way will do if it takes no more taps, or not so many that the screen would be far.
   const limit = (at: number) => Math.max(far, tapsIn(reached.get(at) as Reached));
   const isTap = tapEvents(abstraction.original);
@@ -91,7 +85,10 @@ export function tapWays(exploration: Exploration, far = FAR): TapWays {
     walks: new ConcreteWays(
       exploration,
       (at) => reached.get(at)?.by,
-      (at) => others.at(at).filter(({ walk }) => isAsShort(walk, at)),
+      (at) => {
+        others ??= sureWays(exploration, costOf);
+        return others.at(at).filter(({ walk }) => isAsShort(walk, at));
+      },
     ),
     isAsShort,
   };

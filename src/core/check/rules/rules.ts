@@ -84,28 +84,42 @@ class Looks {
   settled(rule: Rule, exploration: Exploration): Verdict {
     let last = exploration;
     let verdict = judge(ruleGraphOf(exploration), rule, "quick");
-    let precision = exploration.abstraction.precision;
+    let { precision } = exploration.abstraction;
+    const self = followedFor(rule);
+    if (verdict.is === "unsure" && rests(verdict, self) && precision.follows.size > 0) {
+      // Often it does not matter to a rule what the findings ask of facts, and without them there is far less to search.
+      const alone = this.judgedBy(rule, coarse(new Set(self)), exploration.width);
+      if (alone && alone.verdict.is !== "unsure") return alone.verdict;
+    }
     for (let look = 0; look < LOOKS && verdict.is === "unsure"; look++) {
       const next = this.closer(rule, precision, verdict.rests);
       if (!next) break;
-      const found = this.explored(next, exploration.width);
       precision = next;
-      if (!found) continue;
-      last = found;
-      verdict = judge(ruleGraphOf(found), rule, "quick");
-      this.options.trace?.(
-        `rule ${rule.id}: ${[...next.follows].join(" ") || "no facts"}${next.whole ? ", nothing hidden" : ""}: ${found.nodes.length} states, ${verdict.is}`,
-      );
+      const closer = this.judgedBy(rule, next, exploration.width);
+      if (!closer) continue;
+      last = closer.found;
+      verdict = closer.verdict;
     }
     // What is still unsure is worth a longer search for the walk, by what the closest look knows of the way.
     return verdict.is === "unsure" ? judge(ruleGraphOf(last), rule) : verdict;
+  }
+
+  private judgedBy(rule: Rule, precision: Precision, width: Width): { found: Exploration; verdict: Verdict } | undefined {
+    const found = this.explored(precision, width);
+    if (!found) return undefined;
+    const verdict = judge(ruleGraphOf(found), rule, "quick");
+    const { follows, whole } = precision;
+    this.options.trace?.(
+      `rule ${rule.id}: ${[...follows].join(" ") || "no facts"}${whole ? ", nothing hidden" : ""}: ${found.nodes.length} states, ${verdict.is}`,
+    );
+    return { found, verdict };
   }
 
   /** How the next look is made: with the facts that it rests on, then with the rule itself told apart, then with everything, at last with nothing hidden. */
   private closer(rule: Rule, precision: Precision, rests: ReadonlySet<string>): Precision | undefined {
     if (precision.whole) return undefined;
     const { follows } = precision;
-    const self = rule.kind === "never" || rule.kind === "first" ? [ruleFollowed(rule.id)] : [];
+    const self = followedFor(rule);
     const with_ = (names: Iterable<string>): ReadonlySet<string> => new Set([...follows, ...names]);
     const more = [...rests].filter((name) => !follows.has(name)).sort((a, b) => costOf(a) - costOf(b));
     // All conditions are looked at together, so that one search serves all such rules.
@@ -134,6 +148,14 @@ class Looks {
     return complete;
   }
 }
+
+/** How far a rule has come, which a search can follow where it looks at runs. */
+function followedFor(rule: Rule): string[] {
+  return rule.kind === "never" || rule.kind === "first" ? [ruleFollowed(rule.id)] : [];
+}
+
+/** Whether a verdict rests on one of some names. */
+const rests = (verdict: Verdict, names: readonly string[]): boolean => verdict.is === "unsure" && names.some((name) => verdict.rests.has(name));
 
 /** Whether a rule asks how wide the window is. */
 function asksWidth(rule: Rule): boolean {

@@ -117,10 +117,15 @@ function conditionsOf({ nodes, abstraction: { original } }: Exploration) {
     ]),
   );
   const visited = new Set(original.containers.flatMap((c) => (c.kind === "tabs" && c.onBack === "previous" ? [visitsOf(c.id)] : [])));
+  const visitsAt: Array<readonly number[] | undefined> = [];
   const visitsIn = (at: number): readonly number[] => {
+    const known = visitsAt[at];
+    if (known) return known;
     const { state } = nodes[at] as Explored;
     const path = [state.base, ...state.layers.map(({ content }) => content)].flatMap(visiblePath);
-    return path.flatMap((node) => (node.kind === "tabs" && visited.has(visitsOf(node.at)) ? [numberOf(visitsOf(node.at), node.active)] : []));
+    const made = path.flatMap((node) => (node.kind === "tabs" && visited.has(visitsOf(node.at)) ? [numberOf(visitsOf(node.at), node.active)] : []));
+    visitsAt[at] = made;
+    return made;
   };
   return {
     needs: ({ shows, choices }: Edge): readonly number[] => {
