@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { join, relative } from "node:path";
+import { gzipSync } from "node:zlib";
 import { licenceTexts } from "./dependencies.mjs";
 import { newest, root, runTool } from "./setup.mjs";
 
@@ -31,6 +32,14 @@ export async function buildApplication() {
   guardPage();
   writeFileSync(join(root, "dist", "app", "licences.txt"), licenceTexts());
   await buildServiceWorker();
+  compressAssets();
+}
+
+/** What never changes under its name is compressed once and not each time that it is asked for. */
+function compressAssets() {
+  const folder = join(root, "dist", "app", "assets");
+  for (const name of readdirSync(folder).filter((file) => /\.(?:js|css|svg)$/.test(file)))
+    writeFileSync(join(folder, `${name}.gz`), gzipSync(readFileSync(join(folder, name)), { level: 9 }));
 }
 
 /**

@@ -30,7 +30,10 @@ export function application(folder: string, reached: () => string[] = () => [], 
   if (live) app.use("*", ownHost).route("/", live.routes);
   app.use(guarded(folder), compress(), etag());
   app.route("/preview", previews(reached));
-  app.use("/assets/*", serveStatic({ root: folder, onFound: (_, context) => context.header("cache-control", "max-age=31536000, immutable") }));
+  app.use(
+    "/assets/*",
+    serveStatic({ root: folder, precompressed: true, onFound: (_, context) => context.header("cache-control", "max-age=31536000, immutable") }),
+  );
   app.get("/assets/*", (context) => context.text("There is no such file.", 404));
   app.use("*", serveStatic({ root: folder, onFound: (_, context) => context.header("cache-control", "no-cache") }));
   app.get("*", async (context) => {

@@ -26,6 +26,8 @@ async function opened(page: Page, demo: string | RegExp) {
   await page.goto("/");
   await page.getByRole("button", { name: demo }).click();
   await expect(page.getByTestId("device")).toBeVisible();
+  // Single keys work from here on.
+  await expect(page.locator("#places")).toBeFocused();
 }
 
 /** Goes to a screen's picture, and chooses one of its areas. */

@@ -1,6 +1,7 @@
 import { mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { gunzipSync, gzipSync } from "node:zlib";
 import { describe, expect, it, vi } from "vitest";
 import { main } from "../../src/cli/main.ts";
 import { application, start } from "../../src/server/main.ts";
@@ -114,5 +115,22 @@ describe("the server", () => {
     vi.unstubAllEnvs();
     expect(said).toContain("--port many: expected a number");
     expect(said).toContain("expected the application");
+  });
+});
+
+describe("the files of the page", () => {
+  it("come as they were compressed when they were built, and as they are to who takes nothing compressed", async () => {
+    const app = application(folder);
+    writeFileSync(join(folder, "assets", "part-1.js"), "let x = 1;");
+    writeFileSync(join(folder, "assets", "part-1.js.gz"), gzipSync("let x = 1;"));
+    const asked = async (encodings: string) => {
+      const answer = await app.request("/assets/part-1.js", { headers: { "accept-encoding": encodings } });
+      expect(answer.headers.get("content-type")).toContain("javascript");
+      return { encoding: answer.headers.get("content-encoding"), body: Buffer.from(await answer.arrayBuffer()) };
+    };
+    const compressed = await asked("gzip, deflate");
+    expect(compressed.encoding).toBe("gzip");
+    expect(gunzipSync(compressed.body).toString()).toBe("let x = 1;");
+    expect(await asked("identity")).toEqual({ encoding: null, body: Buffer.from("let x = 1;") });
   });
 });

@@ -1,6 +1,9 @@
 import { useEffect } from "react";
 import { useSession } from "./hooks.ts";
 
+/** Milliseconds after which it is looked again for what is to have the focus first. */
+const AGAIN = 50;
+
 /**
  * The focus is never left on the page's body: when what had it is gone (a sheet that was closed, something that was deleted), the
  * outline has it. An empty project begins in the field in which screens are named.
@@ -9,8 +12,17 @@ export function useFocusHome() {
   const session = useSession();
   useEffect(() => {
     const { screens, legs } = session.document.getState().project;
-    const focus = (id: string) => document.getElementById(id)?.focus({ preventScroll: true });
-    let timer = setTimeout(() => focus(screens.length < 2 && legs.length === 0 ? "find" : "places"), 0);
+    const focus = (id: string) => {
+      const home = document.getElementById(id);
+      home?.focus({ preventScroll: true });
+      return home !== null;
+    };
+    // The outline may still be on its way.
+    const begin = () => {
+      const isThere = focus(screens.length < 2 && legs.length === 0 ? "find" : "places");
+      if (!isThere) timer = setTimeout(begin, AGAIN);
+    };
+    let timer = setTimeout(begin, 0);
     // After what closes has given the focus back, where it can.
     const look = () => {
       clearTimeout(timer);
