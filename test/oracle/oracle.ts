@@ -28,11 +28,73 @@ export interface OracleResult {
   states: number;
 }
 
-export function oracle(original: Project, width: Width, most: number, deepest: number, all = allEvents(original)): OracleResult {
+export function oracle(project: Project, width: Width, most: number, deepest: number, all = allEvents(project)): OracleResult {
+  const { seen, start, heard, overflow } = searched(project, width, { most, deepest, events: all, goesOn: false });
+  if (overflow) return { findings: undefined, states: seen.size };
+  const found = judge(project, seen, start, heard.passed);
+  for (const line of heardLines(heard)) found.add(line);
+  return { findings: new Set([...found].filter((line) => isOf(project, line))), states: seen.size };
+}
+
+/**
+ * What a search meets that goes no deeper than a bound and through no more than so many states, where there is no end to them: all that it meets
+ * is there. `taps` are the fewest by which it gets to screens that are far: no way is longer than that.
+ */
+export function metWithin(
+  project: Project,
+  width: Width,
+  most: number,
+  deepest: number,
+): { findings: Set<string>; shown: Set<string>; taps: Map<string, number> } {
+  const { seen, start, heard } = searched(project, width, { most, deepest, events: allEvents(project), goesOn: true });
+  const hubs = hubsOf(project, seen.get(start)?.screen ?? "");
+  const found = new Set(heardLines(heard));
+  // Where facts outlast a launch, another launch that is not met here may show what Back leaves the app from.
+  const launched = new Set(project.facts.some(({ persists }) => persists) ? project.screens.map(({ id }) => id) : launchedIn(seen, start));
+  for (const node of seen.values()) if (node.next.length > 0) behaviourOf(project, node, hubs, launched, seen, found);
+  return {
+    findings: new Set([...found].filter((line) => isOf(project, line))),
+    shown: shownIn(project, seen, heard.passed),
+    taps: tapsTo(seen, start, project),
+  };
+}
+
+/** What the logs of steps tell. */
+interface Heard {
+  refused: Set<string>;
+  copied: Set<string>;
+  lost: Set<string>;
+  passed: Set<string>;
+  loops: Set<string>;
+}
+
+function heardLines({ refused, lost, copied, loops }: Heard): string[] {
+  const lines = (code: string, all: Set<string>) => [...all].map((subjects) => `${code} ${subjects}`);
+  return [...lines("refused-move", refused), ...lines("lost-result", lost), ...lines("piled-copies", copied), ...lines("redirect-loop", loops)];
+}
+
+/** Whether what a line is about is in the document. */
+function isOf(project: Project, line: string): boolean {
+  return [...project.screens, ...project.containers, ...project.legs].some(({ id }) => id === line.split(" ")[1]);
+}
+
+/** How a search goes: through how many states, how deep, by which events; and whether it stops beyond that, or goes on with the rest. */
+interface Bounds {
+  most: number;
+  deepest: number;
+  events: NavEvent[];
+  goesOn: boolean;
+}
+
+/** All states, by breadth-first search. */
+function searched(
+  original: Project,
+  width: Width,
+  { most, deepest, events: all, goesOn }: Bounds,
+): { seen: Map<string, Seen>; start: string; heard: Heard; overflow: boolean } {
   const project = original;
   const app = appOf(project);
-  const heard = { refused: new Set<string>(), copied: new Set<string>(), lost: new Set<string>(), passed: new Set<string>() };
-  const loops = new Set<string>();
+  const heard: Heard = { refused: new Set(), copied: new Set(), lost: new Set(), passed: new Set(), loops: new Set() };
   const hear = ({ log, ...result }: Outcome) => {
     for (const { leg, why } of log.refused) if (["no-stack", "not-showing", "no-place", "inside-itself"].includes(why)) heard.refused.add(leg);
     for (const { leg, names, to } of log.handed)
@@ -40,7 +102,7 @@ export function oracle(original: Project, width: Width, most: number, deepest: n
     for (const { leg, place } of log.copied) if (!original.screens.find((s) => s.id === place)?.mayRepeat) heard.copied.add(`${leg} ${place}`);
     if ("why" in result && result.why === "redirect-loop") {
       const round = new Set(log.fired.slice(-16));
-      loops.add(original.legs.find((leg) => round.has(leg.id))?.id ?? "");
+      heard.loops.add(original.legs.find((leg) => round.has(leg.id))?.id ?? "");
     } else for (const s of log.passed) for (const id of [currentScreen(s).at, ...s.layers.map((l) => l.at)]) heard.passed.add(id);
   };
 
@@ -50,9 +112,10 @@ export function oracle(original: Project, width: Width, most: number, deepest: n
   const add = (state: State): string => {
     const key = JSON.stringify(state);
     if (!seen.has(key)) {
-      if (depth(state) > deepest) overflow = true;
+      const isDeep = depth(state) > deepest;
+      overflow ||= isDeep;
       seen.set(key, { state, line: stateLine(planOf(project), state), screen: currentScreen(state).at, next: [] });
-      queue.push(key);
+      if (!isDeep) queue.push(key);
     }
     return key;
   };
@@ -60,8 +123,11 @@ export function oracle(original: Project, width: Width, most: number, deepest: n
   hear(launched);
   const start = add(launched.state);
   const events = all.filter((e) => e.do !== "width" && !(e.do === "enter" && !e.cold));
-  for (let at = 0; at < queue.length && !overflow; at++) {
-    if (seen.size > most) overflow = true;
+  for (let at = 0; at < queue.length && (goesOn || !overflow); at++) {
+    if (seen.size > most) {
+      overflow = true;
+      if (goesOn) break;
+    }
     const node = seen.get(queue[at] as string) as Seen;
     for (const event of events) {
       const result = step(app, node.state, event);
@@ -70,14 +136,7 @@ export function oracle(original: Project, width: Width, most: number, deepest: n
         node.next.push({ event, to: add(result.state), outcome: result.outcome, why: "why" in result ? result.why : undefined });
     }
   }
-  if (overflow) return { findings: undefined, states: seen.size };
-  const found = judge(project, seen, start, heard.passed);
-  for (const leg of heard.refused) found.add(`refused-move ${leg}`);
-  for (const pair of heard.lost) found.add(`lost-result ${pair}`);
-  for (const pair of heard.copied) found.add(`piled-copies ${pair}`);
-  for (const leg of loops) found.add(`redirect-loop ${leg}`);
-  const ids = new Set([...project.screens, ...project.containers, ...project.legs].map((entry) => entry.id));
-  return { findings: new Set([...found].filter((line) => ids.has(line.split(" ")[1] ?? ""))), states: seen.size };
+  return { seen, start, heard, overflow };
 }
 
 export function depth(state: State): number {
@@ -113,14 +172,8 @@ function closure(seen: Map<string, Seen>, from: string, kinds: string[]): Set<st
 function judge(project: Project, seen: Map<string, Seen>, start: string, passed: Set<string>): Set<string> {
   const found = new Set<string>();
   const hubs = hubsOf(project, seen.get(start)?.screen ?? "");
-  const launched = new Set([seen.get(start)?.screen]);
-  const shown = new Set(passed);
-  for (const node of seen.values()) {
-    shown.add(node.screen);
-    for (const layer of node.state.layers) shown.add(layer.at);
-    if (!project.containers.find((c) => c.id === node.state.layers.at(-1)?.at && c.kind === "modal" && c.blocks)) beneath(project, node.state, shown);
-    for (const next of node.next) if (next.event.do === "launch" && next.outcome === "moved") launched.add(seen.get(next.to)?.screen);
-  }
+  const launched = launchedIn(seen, start);
+  const shown = shownIn(project, seen, passed);
   for (const modal of project.containers.filter((c) => c.kind === "modal" && !shown.has(c.id))) found.add(`unreachable ${modal.id}`);
   const hidden = project.containers.filter((c) => c.kind === "modal" && !shown.has(c.id)).flatMap((c) => tree(project, c.id));
   for (const screen of project.screens) if (!shown.has(screen.id) && !hidden.includes(screen.id)) found.add(`unreachable ${screen.id}`);
@@ -149,6 +202,25 @@ function judge(project: Project, seen: Map<string, Seen>, start: string, passed:
     found.add(`trap ${group.join(" ")}`);
   for (const screen of farScreens(seen, start, project)) found.add(`far ${screen}`);
   return found;
+}
+
+/** The screens that launches show. */
+function launchedIn(seen: Map<string, Seen>, start: string): Set<string> {
+  const out = new Set([seen.get(start)?.screen ?? ""]);
+  for (const node of seen.values())
+    for (const next of node.next) if (next.event.do === "launch" && next.outcome === "moved") out.add(seen.get(next.to)?.screen ?? "");
+  return out;
+}
+
+/** Screens and modals that are shown. */
+function shownIn(project: Project, seen: Map<string, Seen>, passed: Set<string>): Set<string> {
+  const shown = new Set(passed);
+  for (const node of seen.values()) {
+    shown.add(node.screen);
+    for (const layer of node.state.layers) shown.add(layer.at);
+    if (!project.containers.find((c) => c.id === node.state.layers.at(-1)?.at && c.kind === "modal" && c.blocks)) beneath(project, node.state, shown);
+  }
+  return shown;
 }
 
 /** Screens on branches that can be used beneath layers that do not block. */
@@ -194,7 +266,7 @@ function firstOf(project: Project, id: string, around: string[] = []): string {
 }
 
 /** Findings that one state and its steps show by themselves. */
-function behaviourOf(project: Project, node: Seen, hubs: Set<string>, launched: Set<string | undefined>, seen: Map<string, Seen>, found: Set<string>) {
+function behaviourOf(project: Project, node: Seen, hubs: Set<string>, launched: Set<string>, seen: Map<string, Seen>, found: Set<string>) {
   if (leadOf(planOf(project), node.state, node.state.layers.length) === "idle") found.add(`idle-lead ${node.screen}`);
   for (const { event, to, outcome } of node.next) {
     if (event.do === "back" && outcome === "left" && !hubs.has(node.screen) && !launched.has(node.screen) && oncePlaces(project, node.screen).length === 0)
@@ -247,6 +319,11 @@ function groups(project: Project, seen: Map<string, Seen>, lost: string[]): stri
 }
 
 function farScreens(seen: Map<string, Seen>, start: string, project: Project): string[] {
+  return [...tapsTo(seen, start, project)].filter(([, count]) => count > 5).map(([screen]) => screen);
+}
+
+/** By screen the fewest taps from launch. */
+function tapsTo(seen: Map<string, Seen>, start: string, project: Project): Map<string, number> {
   const after = new Set(project.legs.filter((leg) => leg.on.kind === "after").map((leg) => leg.id));
   const taps = new Map<string, number>([[start, 0]]);
   for (let changed = true; changed; ) {
@@ -270,5 +347,5 @@ function farScreens(seen: Map<string, Seen>, start: string, project: Project): s
     const screen = seen.get(key)?.screen ?? "";
     best.set(screen, Math.min(count, best.get(screen) ?? Number.POSITIVE_INFINITY));
   }
-  return [...best].filter(([, count]) => count > 5).map(([screen]) => screen);
+  return best;
 }

@@ -6,7 +6,7 @@ import type { Project } from "../../../src/core/model/schema.ts";
 import { currentScreen } from "../../../src/core/semantics/state.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";
 import { lostWithin, meets } from "../../oracle/bounded.ts";
-import { hubsOf } from "../../oracle/oracle.ts";
+import { hubsOf, metWithin } from "../../oracle/oracle.ts";
 import { amount } from "../../random/amount.ts";
 import { randomDocument } from "../../random/documents.ts";
 
@@ -28,7 +28,7 @@ function* endless(): Generator<{ seed: number; project: Project; lost: NonNullab
 
 it(`on ${DOCUMENTS} random documents whose stacks have no end, nobody is lost who is not reported, and nobody is reported who is not lost`, () => {
   const wrong: string[] = [];
-  const counts = { documents: 0, lost: 0, reported: 0, possible: 0, possibleTraps: 0 };
+  const counts = { documents: 0, lost: 0, reported: 0, possible: 0, possibleTraps: 0, met: 0 };
   for (const { seed, project, lost } of endless()) {
     const { findings } = check(project);
     const found = findings.filter((f) => LOST.includes(f.code));
@@ -38,7 +38,17 @@ it(`on ${DOCUMENTS} random documents whose stacks have no end, nobody is lost wh
       ...[...lost.stuck].filter((id) => !named("stuck-modal").has(id)).map((id) => `stuck-modal ${id}`),
       ...[...lost.trap].filter((id) => !named("trap").has(id) && !named("dead-end").has(id)).map((id) => `trap ${id}`),
     ];
+    const all = new Set(findings.map(({ code, subjects }) => [code, ...subjects].join(" ")));
+    const met = metWithin(project, "narrow", 1500, 4);
+    missed.push(...[...met.findings].filter((line) => !all.has(line)));
+    counts.met += met.findings.size;
     if (missed.length > 0) wrong.push(`seed ${seed}: missed ${missed.join("; ")}`);
+    for (const { code, subjects, message } of findings) {
+      const [id = ""] = subjects;
+      if (code === "unreachable" && met.shown.has(id)) wrong.push(`seed ${seed}: ${id} is met after all`);
+      const taps = met.taps.get(id);
+      if (code === "far" && taps !== undefined && taps < Number(/is (\d+) taps/.exec(message)?.[1])) wrong.push(`seed ${seed}: ${id} is ${taps} taps away`);
+    }
     const hubs = hubsOf(project, currentScreen(launch(appOf(project))).at);
     for (const f of found.filter((one) => one.certainty === "shown")) {
       const end = (f.walk ?? []).reduce((state, event) => step(appOf(project), state, event).state, launch(appOf(project)));
@@ -58,6 +68,7 @@ it(`on ${DOCUMENTS} random documents whose stacks have no end, nobody is lost wh
   process.stdout.write(`endless documents: ${JSON.stringify(counts)}\n`);
   expect(wrong).toEqual([]);
   expect(counts.lost).toBeGreaterThan(DOCUMENTS / 20);
+  expect(counts.met).toBeGreaterThan(DOCUMENTS);
   expect(counts.possibleTraps).toBe(0);
   expect(counts.possible / counts.documents).toBeLessThanOrEqual(0.05);
 });
