@@ -1,5 +1,5 @@
+import { since } from "../core/check/compareFindings.ts";
 import type { Finding } from "../core/check/finding.ts";
-import { since } from "../core/check/since.ts";
 import { breaksOthers } from "../core/compare/breaking.ts";
 import { type Change, compareProjects } from "../core/compare/compare.ts";
 import { fieldsInWords } from "../core/compare/words.ts";

@@ -1,4 +1,4 @@
-import { since } from "../core/check/since.ts";
+import { since } from "../core/check/compareFindings.ts";
 import { coveringWalks } from "../core/handoff/tests/cover.ts";
 import type { LensChoice, LensGiven, LensId } from "../core/map/lenses/lens.ts";
 import { lensView } from "../core/map/lenses/table.ts";

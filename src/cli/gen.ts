@@ -1,9 +1,9 @@
 import { mkdir, readFile } from "node:fs/promises";
 import { join } from "node:path";
 import type { CheckResult } from "../core/check/finding.ts";
-import { meaningless } from "../core/check/meaningless.ts";
+import { meaningless } from "../core/check/handOffBlockers.ts";
 import { proofText } from "../core/check/proof.ts";
-import { standings } from "../core/check/standing.ts";
+import { standings } from "../core/check/standingText.ts";
 import type { Checked, HandedFile } from "../core/handoff/handed.ts";
 import { TARGETS, targetOf } from "../core/handoff/target.ts";
 import { checked } from "./checked.ts";

@@ -1,5 +1,5 @@
 import { useEffect, useMemo } from "react";
-import { since } from "../../core/check/since.ts";
+import { since } from "../../core/check/compareFindings.ts";
 import type { LensGiven, LensView } from "../../core/map/lenses/lens.ts";
 import { useDocument, useFindings, useFollowing, useLensing } from "./hooks.ts";
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type Choice, Chooser, factAsked, isImposed, mayTurnOutAs } from "../../../src/core/check/system/choices.ts";
+import { type Choice, Chooser, factAsked, isImposed, mayTurnOutAs } from "../../../src/core/check/system/chooser.ts";
 
 describe("a chooser", () => {
   it("goes through every way in which questions can be answered, also those that come up on the way only", () => {

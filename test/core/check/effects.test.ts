@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
-import { Effects } from "../../../src/core/check/system/effects.ts";
 import type { Edge } from "../../../src/core/check/system/exploration.ts";
+import { Effects } from "../../../src/core/check/system/factEffects.ts";
 import { noEdge } from "../../../src/core/check/system/steps.ts";
 import { planOf } from "../../../src/core/plan/planOf.ts";
 import { app } from "../../vectors/app.ts";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
-import { helpsAfterAll } from "../../../src/core/check/counterexample/help.ts";
+import { helpsAfterAll } from "../../../src/core/check/counterexample/wayOut.ts";
 import { wayTo } from "../../../src/core/check/counterexample/wayTo.ts";
 import { kindOf } from "../../../src/core/check/findings/all.ts";
 import { abstractionOf } from "../../../src/core/check/system/abstraction.ts";

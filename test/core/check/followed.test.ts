@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import { abstractionOf } from "../../../src/core/check/system/abstraction.ts";
 import { explore } from "../../../src/core/check/system/explore.ts";
-import { followed } from "../../../src/core/check/system/followed.ts";
+import { followed } from "../../../src/core/check/system/followFacts.ts";
 import { withoutParts } from "../../../src/core/check/system/hiding.ts";
 import { appFacts, coarse } from "../../../src/core/check/system/precision.ts";
 import type { Project } from "../../../src/core/model/schema.ts";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
-import { liesOnlyAbove } from "../../../src/core/check/system/onlyAbove.ts";
+import { liesOnlyAbove } from "../../../src/core/check/system/stackOrder.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import { planOf } from "../../../src/core/plan/planOf.ts";
 import { launch, step } from "../../../src/core/semantics/step.ts";

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { Edge } from "../../../src/core/check/system/exploration.ts";
 import { beneathOf, costOf, inWords, visitsOf, WAITING } from "../../../src/core/check/system/precision.ts";
+import { assumptionsIn } from "../../../src/core/check/system/shortestWays.ts";
 import { noEdge } from "../../../src/core/check/system/steps.ts";
-import { assumptionsIn } from "../../../src/core/check/system/ways.ts";
 import { app } from "../../vectors/app.ts";
 
 const project = app("t", { tabs: { t: ["s u", { onBack: "previous" }] }, stacks: { s: "a b", u: "x" }, legs: ["ab a push b"] });

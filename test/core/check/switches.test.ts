@@ -3,7 +3,7 @@ import { check } from "../../../src/core/check/check.ts";
 import { packed } from "../../../src/core/check/refine/packs.ts";
 import { abstractionOf } from "../../../src/core/check/system/abstraction.ts";
 import { explore } from "../../../src/core/check/system/explore.ts";
-import { followed } from "../../../src/core/check/system/followed.ts";
+import { followed } from "../../../src/core/check/system/followFacts.ts";
 import { coarse } from "../../../src/core/check/system/precision.ts";
 import { app } from "../../vectors/app.ts";
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { abstractionOf } from "../../../src/core/check/system/abstraction.ts";
 import { explore } from "../../../src/core/check/system/explore.ts";
 import { closest, coarse, followable } from "../../../src/core/check/system/precision.ts";
-import { shortestWays } from "../../../src/core/check/system/ways.ts";
+import { shortestWays } from "../../../src/core/check/system/shortestWays.ts";
 import { amount } from "../../random/amount.ts";
 import { assembledApp } from "../../random/assembled.ts";
 import { randomDocument } from "../../random/documents.ts";

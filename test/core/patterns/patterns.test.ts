@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { builtApp } from "../../../bench/apps.ts";
 import { check } from "../../../src/core/check/check.ts";
-import { since } from "../../../src/core/check/since.ts";
+import { since } from "../../../src/core/check/compareFindings.ts";
 import { fromLines } from "../../../src/core/lines/build.ts";
 import { toLines } from "../../../src/core/lines/tell.ts";
 import { emptyProject } from "../../../src/core/model/edits/add.ts";

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { standingText } from "../../../core/check/standing.ts";
+import { standingText } from "../../../core/check/standingText.ts";
 import { type SuggestedRule, suggestedRules } from "../../../core/insight/rules/suggest.ts";
 import { addRule, changeRule, freshRuleId, removeRule } from "../../../core/model/edits/rules.ts";
 import { RULE_KINDS, ruleSentence } from "../../../core/model/ruleWords.ts";

@@ -1,10 +1,10 @@
 import type { NavEvent } from "../../model/schema.ts";
 import type { Candidate, Place } from "../reach/graph.ts";
-import { matchedWays } from "../reach/matched.ts";
+import { matchedWays } from "../reach/matchedWays.ts";
 import type { Exploration } from "../system/exploration.ts";
-import { statesWithTop } from "./covered.ts";
-import { placesByNode } from "./directed.ts";
-import { alongEdge, type Reached, startingPoints } from "./walk.ts";
+import { statesWithTop } from "./coveredWalk.ts";
+import { placesByNode } from "./directedSearch.ts";
+import { alongEdge, type Reached, startingPoints } from "./replay.ts";
 
 /** Places of a candidate that such a walk is tried to. */
 const TRIES = 24;

@@ -4,7 +4,7 @@ import { abstractionOf } from "../system/abstraction.ts";
 import type { Exploration } from "../system/exploration.ts";
 import { explore } from "../system/explore.ts";
 import { followable } from "../system/precision.ts";
-import { concreteWays } from "./concrete.ts";
+import { concreteWays } from "./concreteWays.ts";
 
 /** States of a screen that a walk is looked for to, nearest first. */
 const TRIES = 12;

@@ -1,10 +1,10 @@
 import { appOf } from "../../insight/app.ts";
 import { stateLine } from "../../semantics/line.ts";
 import { step } from "../../semantics/step.ts";
-import { elsewhere } from "../counterexample/help.ts";
+import { elsewhere } from "../counterexample/wayOut.ts";
 import { showLead, wayHome } from "../fixes/home.ts";
 import { type Candidate, type Graph, ifClosable } from "../reach/graph.ts";
-import { isImposed } from "../system/choices.ts";
+import { isImposed } from "../system/chooser.ts";
 import type { Edge } from "../system/exploration.ts";
 import type { FindingKind } from "./kind.ts";
 import { byScreen, isBare } from "./parts.ts";

@@ -1,4 +1,4 @@
-import { elsewhere } from "../counterexample/help.ts";
+import { elsewhere } from "../counterexample/wayOut.ts";
 import { wayHome } from "../fixes/home.ts";
 import type { Candidate, Graph } from "../reach/graph.ts";
 import type { FindingKind } from "./kind.ts";

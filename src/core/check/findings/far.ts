@@ -1,10 +1,10 @@
 import { nameOf } from "../../model/lookup.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
-import { ConcreteWays, concreteWays, sureWays } from "../counterexample/concrete.ts";
+import { ConcreteWays, concreteWays, sureWays } from "../counterexample/concreteWays.ts";
 import { FAR } from "../options.ts";
 import type { Candidate } from "../reach/graph.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
-import { type Reached, shortestWays } from "../system/ways.ts";
+import { type Reached, shortestWays } from "../system/shortestWays.ts";
 import type { FindingKind } from "./kind.ts";
 
 export const far: FindingKind = {

@@ -2,7 +2,7 @@ import { legStart } from "../../model/describe.ts";
 import { removeLegs } from "../../model/edits/remove.ts";
 import { namesIn } from "../../model/edits/spelling.ts";
 import { elementIdOf, lookup } from "../../model/lookup.ts";
-import { concreteWays } from "../counterexample/concrete.ts";
+import { concreteWays } from "../counterexample/concreteWays.ts";
 import type { Candidate, Graph, Place } from "../reach/graph.ts";
 import type { FindingKind } from "./kind.ts";
 import { legsOf } from "./parts.ts";

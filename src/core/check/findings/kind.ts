@@ -2,8 +2,8 @@ import type { Edit } from "../../model/edits/edit.ts";
 import type { PictureFiles } from "../../model/pictures.ts";
 import type { Project } from "../../model/schema.ts";
 import type { State } from "../../semantics/types.ts";
-import type { Help } from "../counterexample/help.ts";
-import type { LastStep } from "../counterexample/walk.ts";
+import type { LastStep } from "../counterexample/replay.ts";
+import type { Help } from "../counterexample/wayOut.ts";
 import type { Severity } from "../finding.ts";
 import type { Candidate, Graph } from "../reach/graph.ts";
 

@@ -4,7 +4,7 @@ import { firstScreen, lookup, passTarget } from "../../model/lookup.ts";
 import type { Leg, Project } from "../../model/schema.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { handOn } from "../fixes/arguments.ts";
-import { valuedOf } from "../system/valued.ts";
+import { valuedOf } from "../system/parameterValues.ts";
 import { quote } from "./parts.ts";
 
 /** A leg that leads to a place and never does, for what it must pass never has a value. */

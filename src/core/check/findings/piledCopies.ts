@@ -6,8 +6,8 @@ import { named } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
 import type { Exploration } from "../system/exploration.ts";
 import { contextOf, isRest } from "../system/hiding.ts";
-import { liesOnlyAbove } from "../system/onlyAbove.ts";
 import { beneathOf } from "../system/precision.ts";
+import { liesOnlyAbove } from "../system/stackOrder.ts";
 import type { FindingKind } from "./kind.ts";
 import { allEdges } from "./parts.ts";
 

@@ -9,7 +9,7 @@ import { branchNode, currentScreen, isOpenDrawer, topBranch, visiblePath } from 
 import type { State } from "../../semantics/types.ts";
 import { valuesFor } from "../../semantics/values.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
-import { type Choice, isImposed, OUTSIDE_QUESTION } from "../system/choices.ts";
+import { type Choice, isImposed, OUTSIDE_QUESTION } from "../system/chooser.ts";
 import type { Edge, Exploration, Explored } from "../system/exploration.ts";
 import type { FindingKind } from "./kind.ts";
 import { ANSWERING, legsOf } from "./parts.ts";

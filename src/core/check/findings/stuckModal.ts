@@ -1,6 +1,6 @@
 import { changeContainer } from "../../model/edits/change.ts";
 import { lookup } from "../../model/lookup.ts";
-import { closed } from "../counterexample/help.ts";
+import { closed } from "../counterexample/wayOut.ts";
 import { named } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
 import type { FindingKind } from "./kind.ts";

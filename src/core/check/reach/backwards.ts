@@ -1,5 +1,5 @@
 import { once } from "../../model/once.ts";
-import { isImposed, mayTurnOutAs } from "../system/choices.ts";
+import { isImposed, mayTurnOutAs } from "../system/chooser.ts";
 import type { Edge, Explored } from "../system/exploration.ts";
 
 /** Steps that move the user: ways out, what happens by itself and, where asked, Back. */

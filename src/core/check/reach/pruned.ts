@@ -1,11 +1,11 @@
 import { modalOf } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
-import { CONTEXT_QUESTION } from "../system/choices.ts";
+import { CONTEXT_QUESTION } from "../system/chooser.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
-import { fieldsOf } from "../system/followed.ts";
-import { setDistances } from "../system/ways.ts";
-import { matchedWays } from "./matched.ts";
+import { fieldsOf } from "../system/followFacts.ts";
+import { setDistances } from "../system/shortestWays.ts";
+import { matchedWays } from "./matchedWays.ts";
 
 /**
  * A search without the states to which no way leads on which what is uncovered is what was covered: nobody gets there. That is sure only where

@@ -1,5 +1,5 @@
 import type { Project } from "../../model/schema.ts";
-import { concreteWays } from "../counterexample/concrete.ts";
+import { concreteWays } from "../counterexample/concreteWays.ts";
 
 import type { Finding } from "../finding.ts";
 import { documentFindings, FINDINGS } from "../findings/all.ts";

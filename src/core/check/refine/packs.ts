@@ -1,4 +1,4 @@
-import { valuesOf } from "../system/choices.ts";
+import { valuesOf } from "../system/chooser.ts";
 import type { Exploration } from "../system/exploration.ts";
 
 /** States that searches with facts followed may have: one of them, so many and so many times those that it has without; one for what needs more; and all of them together. */

@@ -1,14 +1,14 @@
 import type { Project } from "../../model/schema.ts";
-import { type ConcreteWays, concreteWays } from "../counterexample/concrete.ts";
-import { nearestFirst, type Serves, unconfirmedPlaces } from "../counterexample/replayed.ts";
+import { type ConcreteWays, concreteWays } from "../counterexample/concreteWays.ts";
+import { nearestFirst, type Serves, unconfirmedPlaces } from "../counterexample/unconfirmedPlaces.ts";
 import { farScreens, tapWays } from "../findings/far.ts";
 import type { CheckOptions } from "../options.ts";
 import { pruned } from "../reach/pruned.ts";
 import { abstractionOf } from "../system/abstraction.ts";
-import { factAsked } from "../system/choices.ts";
+import { factAsked } from "../system/chooser.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { explore } from "../system/explore.ts";
-import { followed } from "../system/followed.ts";
+import { followed } from "../system/followFacts.ts";
 import { isFact, type Precision } from "../system/precision.ts";
 import { widthClasses } from "../system/widths.ts";
 import type { FoundIn } from "./evidence.ts";

@@ -3,7 +3,7 @@ import { ruleSentence } from "../../model/ruleWords.ts";
 import type { Project } from "../../model/schema.ts";
 import { escaped } from "../../text/xml.ts";
 import type { CheckResult } from "../finding.ts";
-import { standingText } from "../standing.ts";
+import { standingText } from "../standingText.ts";
 
 /** A check as JUnit XML: a case for each finding, failed for blockers and warnings; accepted ones are skipped. */
 export function junitReport(project: Project, file: string, { findings, accepted, proof }: CheckResult, ms: number): string {

@@ -5,9 +5,9 @@ import { expressionOf } from "../../plan/expression.ts";
 import { treeOf } from "../../plan/lower/trees.ts";
 import { arriveFiring } from "../../semantics/reach.ts";
 import type { State } from "../../semantics/types.ts";
-import { type Choice, factAsked, isImposed, OUTSIDE_QUESTION } from "../system/choices.ts";
+import { type Choice, factAsked, isImposed, OUTSIDE_QUESTION } from "../system/chooser.ts";
 import type { Edge } from "../system/exploration.ts";
-import { factsKey } from "../system/key.ts";
+import { factsKey } from "../system/stateKey.ts";
 import { ANEW, EVENT, REVEAL, type RuleGraph } from "./graph.ts";
 
 type OnlyRule = Extract<Rule, { kind: "only" }>;

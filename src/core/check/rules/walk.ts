@@ -5,10 +5,10 @@ import { beginsRun, launched, type Progress } from "../../insight/rules/watch.ts
 import type { NavEvent, Project } from "../../model/schema.ts";
 import { step } from "../../semantics/step.ts";
 import type { Outcome, State } from "../../semantics/types.ts";
-import { concreteWays } from "../counterexample/concrete.ts";
-import { nodesOf } from "../counterexample/directed.ts";
-import { concreteEvents, replay, startingPoints } from "../counterexample/walk.ts";
-import { valuesOf } from "../system/choices.ts";
+import { concreteWays } from "../counterexample/concreteWays.ts";
+import { nodesOf } from "../counterexample/directedSearch.ts";
+import { concreteEvents, replay, startingPoints } from "../counterexample/replay.ts";
+import { valuesOf } from "../system/chooser.ts";
 import type { Edge } from "../system/exploration.ts";
 import { EVENT, eventsOf, REVEAL, type RuleGraph } from "./graph.ts";
 

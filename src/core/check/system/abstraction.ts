@@ -17,14 +17,14 @@ import { plainApp } from "../../semantics/app.ts";
 import { plainStacks } from "../../semantics/stacks.ts";
 import { shownIn } from "../../semantics/state.ts";
 import type { App, Node, Shown, StackAccess } from "../../semantics/types.ts";
-import { Chooser, CONTEXT_QUESTION, FACT_QUESTION, showing } from "./choices.ts";
+import { Chooser, CONTEXT_QUESTION, FACT_QUESTION, showing } from "./chooser.ts";
 import { contextOf, isHidden, isRest, restOn } from "./hiding.ts";
-import { handedIn } from "./missing.ts";
+import { handedIn } from "./missingParameters.ts";
+import { type Valued, valuedOf } from "./parameterValues.ts";
 import { closest, followable, visitsOf, WAITING } from "./precision.ts";
-import { rulesFollowed } from "./ruled.ts";
+import { rulesFollowed } from "./ruleProgress.ts";
 import type { Abstraction, KnownContexts, Rests } from "./types.ts";
-import { truth, valueForFact } from "./unknown.ts";
-import { type Valued, valuedOf } from "./valued.ts";
+import { truth, valueForFact } from "./unknownValues.ts";
 
 export const noRests = (): Rests => ({ each: new Set(), eachArriving: new Set(), flags: new Set(), asked: new Map() });
 

@@ -7,21 +7,21 @@
  * [stack.list, item] and [stack.item, item]. So finitely many states stand for stacks of any depth: a context is a state of the
  * automaton that post* saturation builds, and its contents are the transitions that leave it (Bouajjani, Esparza, Maler 1997).
  *
- * What contexts may hold is kept in contents.ts; cuts.ts, parts.ts and holdings.ts make contexts from others by a rule, so that no step has to be
+ * What contexts may hold is kept in contents.ts; cuts.ts, contextParts.ts and containersInside.ts make contexts from others by a rule, so that no step has to be
  * worked out again when those grow.
  */
 
 import { lookup } from "../../model/lookup.ts";
 import { make, makeLane } from "../../semantics/make.ts";
 import type { LaneNode, Node, StackNode, State } from "../../semantics/types.ts";
+import { Holdings } from "./containersInside.ts";
 import { Contents, type Listener, soleRest } from "./contents.ts";
+import { Parts } from "./contextParts.ts";
 import { Cuts } from "./cuts.ts";
 import { type Covered, hide, hideContexts, mapRests } from "./hiding.ts";
-import { Holdings } from "./holdings.ts";
-import { factsKey, nodeKey, stateKey, withoutRules } from "./key.ts";
-import { Parts } from "./parts.ts";
 import { WAITING } from "./precision.ts";
-import { mayBreak, rulesKey } from "./ruled.ts";
+import { mayBreak, rulesKey } from "./ruleProgress.ts";
+import { factsKey, nodeKey, stateKey, withoutRules } from "./stateKey.ts";
 import type { Abstraction, Cut, KnownContexts, Part, Stop } from "./types.ts";
 
 /** What was hidden now, and in which context; `covered`: it showed, and lies beneath something else now, so that more lies hidden beneath than there was. */

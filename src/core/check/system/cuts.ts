@@ -1,8 +1,8 @@
 import type { Node, StackNode } from "../../semantics/types.ts";
-import { Beneath, keysOf, stackOf } from "./beneath.ts";
 import { type Contents, type Listener, push } from "./contents.ts";
+import { WITHOUT } from "./contextParts.ts";
+import { Beneath, keysOf, stackOf } from "./foundBeneath.ts";
 import { contextOf, isRest } from "./hiding.ts";
-import { WITHOUT } from "./parts.ts";
 import type { Cut, Stop } from "./types.ts";
 
 /** Cuts that are known by themselves: beyond that, they are known by their stack. */
@@ -19,7 +19,7 @@ interface Cutting {
  * What it comes to when stacks are cut that are hidden: "return to the list" from `stack.item` is the context `stack.item/is list`, which holds
  * what the cut can come to and grows as the one grows that is cut. In an app that has many, those that look for a place are made at once in all
  * that lies hidden in the stack (`stack/again/is list`): what can come of them is the same from nearly everywhere then. Whether the place may
- * be found, or missed, is known of each context all the same (beneath.ts).
+ * be found, or missed, is known of each context all the same (foundBeneath.ts).
  */
 export class Cuts {
   private readonly byContext = new Map<string, Map<string, Cutting>>();

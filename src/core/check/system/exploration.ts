@@ -1,6 +1,6 @@
 import type { NavEvent, Width } from "../../model/schema.ts";
 import type { Log, Node, Outcome, State } from "../../semantics/types.ts";
-import type { Choice } from "./choices.ts";
+import type { Choice } from "./chooser.ts";
 import type { Pending } from "./hiding.ts";
 import type { Abstraction } from "./types.ts";
 

@@ -5,15 +5,15 @@ import { branchNode, currentScreen } from "../../semantics/state.ts";
 import { arrive, beginning } from "../../semantics/step.ts";
 import type { Node } from "../../semantics/types.ts";
 import { arrives, noRests } from "./abstraction.ts";
-import { isShowing } from "./choices.ts";
+import { isShowing } from "./chooser.ts";
 import { Contexts, type HiddenState } from "./contexts.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { isHidden, isUnder, pendingIn, revealed, withoutParts } from "./hiding.ts";
-import { factsKey } from "./key.ts";
-import { withProgress, withRevealed } from "./ruled.ts";
+import { withProgress, withRevealed } from "./ruleProgress.ts";
+import { setDistances } from "./shortestWays.ts";
+import { factsKey } from "./stateKey.ts";
 import { events, noEdge, run, type Step, startEvents, stepName, watched } from "./steps.ts";
 import type { Abstraction } from "./types.ts";
-import { setDistances } from "./ways.ts";
 
 export interface ExploreOptions {
   /** States to look at, at most. */

@@ -2,9 +2,9 @@ import type { RunRule } from "../../model/rules.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Json } from "../../plan/data.ts";
 import type { App, Node, State } from "../../semantics/types.ts";
-import type { Chooser } from "./choices.ts";
+import type { Chooser } from "./chooser.ts";
+import type { Valued } from "./parameterValues.ts";
 import type { Precision } from "./precision.ts";
-import type { Valued } from "./valued.ts";
 
 /** The project as a search follows it, with what the step that is worked out has asked so far. */
 export interface Abstraction {

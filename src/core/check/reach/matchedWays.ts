@@ -3,7 +3,7 @@ import { once } from "../../model/once.ts";
 import { ByCost } from "../system/byCost.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { placeOf } from "../system/hiding.ts";
-import { assumptionsIn, showsWhatWasLeft } from "../system/ways.ts";
+import { assumptionsIn, showsWhatWasLeft } from "../system/shortestWays.ts";
 
 /** States of a search from which on such ways are not worked out, and pairs of states that are looked at. */
 const MOST_STATES = 1_500;

@@ -3,7 +3,7 @@ import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { visiblePath } from "../../semantics/state.ts";
-import { factAsked, factAtFirst, valuesOf } from "./choices.ts";
+import { factAsked, factAtFirst, valuesOf } from "./chooser.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
 import { visitsOf, WAITING } from "./precision.ts";
 

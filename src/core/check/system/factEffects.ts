@@ -3,7 +3,7 @@ import type { Fact } from "../../model/schema.ts";
 import type { Json, Tree } from "../../plan/data.ts";
 import type { Expression } from "../../plan/expression.ts";
 import type { Plan } from "../../plan/plan.ts";
-import { type Choice, CONTEXT_QUESTION, factAtFirst, valuesOf } from "./choices.ts";
+import { type Choice, CONTEXT_QUESTION, factAtFirst, valuesOf } from "./chooser.ts";
 import type { Edge } from "./exploration.ts";
 
 /** Values of facts by their ids. */

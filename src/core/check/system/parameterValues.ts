@@ -1,7 +1,7 @@
 /**
  * Which parameters may ever have a value. The search does not follow arguments, so it cannot tell whether one is there; but of one that
  * nobody hands over, or only from another that is never there, it is certain that it is not. What needs its value then never happens. And of
- * one that some leg does not hand over though it must, it is followed whether it is there (`missing.ts`).
+ * one that some leg does not hand over though it must, it is followed whether it is there (`missingParameters.ts`).
  */
 
 import { once } from "../../model/once.ts";
@@ -9,8 +9,8 @@ import type { Project } from "../../model/schema.ts";
 import type { Args, Program, Tree } from "../../plan/data.ts";
 import type { Leg, Plan } from "../../plan/plan.ts";
 import { planOf } from "../../plan/planOf.ts";
-import { inProgram, inRoute } from "./made.ts";
-import { type Followed, followedOf } from "./missing.ts";
+import { inProgram, inRoute } from "./madeScreens.ts";
+import { type Followed, followedOf } from "./missingParameters.ts";
 
 /** Answers for one plan whether an expression may have a value on a screen; on any, where no screen is given. */
 export class Valued {

@@ -5,10 +5,10 @@ import type { Node, State } from "../../semantics/types.ts";
 import type { Candidate, Place } from "../reach/graph.ts";
 import type { Edge, Exploration, Explored } from "../system/exploration.ts";
 import { isRest } from "../system/hiding.ts";
-import { assumptionsIn } from "../system/ways.ts";
-import { ConcreteWays, concreteWays } from "./concrete.ts";
-import { distancesTo, isWorthLonger, LONGER, placesByNode, searchOnwards, WITHOUT_RESTART } from "./directed.ts";
-import type { Reached } from "./walk.ts";
+import { assumptionsIn } from "../system/shortestWays.ts";
+import { ConcreteWays, concreteWays } from "./concreteWays.ts";
+import { distancesTo, isWorthLonger, LONGER, placesByNode, searchOnwards, WITHOUT_RESTART } from "./directedSearch.ts";
+import type { Reached } from "./replay.ts";
 
 /** Judges whether something shows at a place in one of some states. */
 type Shown = (at: readonly Reached[], place: Place) => NavEvent[] | undefined;

@@ -1,8 +1,8 @@
 import { sameValue } from "../../model/json.ts";
 import type { Node, StackNode, State } from "../../semantics/types.ts";
 import { contextOf, isHidden, isRest } from "./hiding.ts";
-import { missingOn } from "./key.ts";
 import { isFact, visitsOf, WAITING } from "./precision.ts";
+import { missingOn } from "./stateKey.ts";
 import type { Abstraction } from "./types.ts";
 
 /** Whether a concrete state is one of those that a state of a search stands for, as far as what is not hidden in it tells. */

@@ -5,8 +5,8 @@ import { stateLine } from "../../semantics/line.ts";
 import type { State } from "../../semantics/types.ts";
 import { hubsOf } from "../reach/graph.ts";
 import type { Exploration, Explored, Way } from "../system/exploration.ts";
-import { distancesTo, searchOnwards, WITHOUT_RESTART } from "./directed.ts";
-import type { Reached } from "./walk.ts";
+import { distancesTo, searchOnwards, WITHOUT_RESTART } from "./directedSearch.ts";
+import type { Reached } from "./replay.ts";
 
 /** Where somebody is said to be stuck. */
 export interface Stuck {

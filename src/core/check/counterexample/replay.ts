@@ -9,9 +9,9 @@ import type { Json, NavEvent, Project } from "../../model/schema.ts";
 import { currentScreen } from "../../semantics/state.ts";
 import { launch, step } from "../../semantics/step.ts";
 import type { Outcome, State } from "../../semantics/types.ts";
-import { type Choice, valuesOf } from "../system/choices.ts";
+import { type Choice, valuesOf } from "../system/chooser.ts";
 import type { Edge, Exploration, Explored } from "../system/exploration.ts";
-import { isInstance } from "../system/instance.ts";
+import { isInstance } from "../system/isInstance.ts";
 
 /** Concrete states that are followed side by side. */
 const SIDE_BY_SIDE = 24;

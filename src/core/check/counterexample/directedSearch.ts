@@ -4,14 +4,14 @@ import type { NavEvent } from "../../model/schema.ts";
 import { visiblePath } from "../../semantics/state.ts";
 import type { State } from "../../semantics/types.ts";
 import type { Place } from "../reach/graph.ts";
-import { valuesOf } from "../system/choices.ts";
+import { valuesOf } from "../system/chooser.ts";
 import type { Edge, Exploration, Way } from "../system/exploration.ts";
 import { hideContexts, withoutParts } from "../system/hiding.ts";
-import { stateKey, withoutRules } from "../system/key.ts";
 import { WAITING } from "../system/precision.ts";
+import { assumptionsIn, showsWhatWasLeft } from "../system/shortestWays.ts";
+import { stateKey, withoutRules } from "../system/stateKey.ts";
 import type { Abstraction } from "../system/types.ts";
-import { assumptionsIn, showsWhatWasLeft } from "../system/ways.ts";
-import { concreteEvents, type Reached, replay, startingPoints } from "./walk.ts";
+import { concreteEvents, type Reached, replay, startingPoints } from "./replay.ts";
 
 /** Weight of the estimate (weighted A*, Pohl 1970): a step that is left counts so many times one that was taken, for the way need not be the shortest. */
 const WEIGHT = 2;

@@ -4,10 +4,10 @@ import { branchNode, visiblePath } from "../../semantics/state.ts";
 import type { State } from "../../semantics/types.ts";
 import type { Place } from "../reach/graph.ts";
 import type { Exploration, Explored } from "../system/exploration.ts";
-import { concreteWays } from "./concrete.ts";
-import { distancesTo, searchOnwards, WITHOUT_RESTART } from "./directed.ts";
-import { type Help, wayOut } from "./help.ts";
-import type { Reached } from "./walk.ts";
+import { concreteWays } from "./concreteWays.ts";
+import { distancesTo, searchOnwards, WITHOUT_RESTART } from "./directedSearch.ts";
+import type { Reached } from "./replay.ts";
+import { type Help, wayOut } from "./wayOut.ts";
 
 /** States that the walk is begun from, lanes that are shut one after another, and states looked at for each. */
 const BEGINNINGS = 3;

@@ -3,11 +3,11 @@ import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Json } from "../../plan/data.ts";
 import { planOf } from "../../plan/planOf.ts";
-import { valuesOf } from "./choices.ts";
-import { Effects, type Values } from "./effects.ts";
+import { valuesOf } from "./chooser.ts";
 import type { Edge, Exploration, Explored } from "./exploration.ts";
-import { factsKey } from "./key.ts";
-import { setDistances } from "./ways.ts";
+import { Effects, type Values } from "./factEffects.ts";
+import { setDistances } from "./shortestWays.ts";
+import { factsKey } from "./stateKey.ts";
 
 /** States that a search may have when more facts are followed in it: so many and so many times those that it has, at most. */
 const MOST_STATES = 100_000;

@@ -1,8 +1,8 @@
 import { once } from "../../model/once.ts";
 import type { NavEvent } from "../../model/schema.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
-import { ASSUMPTION, assumptionsIn, shortestWays } from "../system/ways.ts";
-import { alongEdge, type LastStep, lastStep, type Reached, startingPoints } from "./walk.ts";
+import { ASSUMPTION, assumptionsIn, shortestWays } from "../system/shortestWays.ts";
+import { alongEdge, type LastStep, lastStep, type Reached, startingPoints } from "./replay.ts";
 
 /** By which step a state is reached; undefined for one that a launch shows. */
 type By = { node: number; edge: Edge } | undefined;

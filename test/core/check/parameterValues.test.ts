@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { check } from "../../../src/core/check/check.ts";
 import { FINDINGS } from "../../../src/core/check/findings/all.ts";
-import { valuedOf } from "../../../src/core/check/system/valued.ts";
+import { valuedOf } from "../../../src/core/check/system/parameterValues.ts";
 import { widthClasses } from "../../../src/core/check/system/widths.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import { applyEdit } from "../../../src/core/model/edits/kinds.ts";

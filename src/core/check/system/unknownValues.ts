@@ -3,7 +3,7 @@
 import { lookup } from "../../model/lookup.ts";
 import type { Json, Tree } from "../../plan/data.ts";
 import { operate, type Values } from "../../plan/expression.ts";
-import { FACT_QUESTION, OUTSIDE_QUESTION, valuesOf } from "./choices.ts";
+import { FACT_QUESTION, OUTSIDE_QUESTION, valuesOf } from "./chooser.ts";
 import type { Abstraction } from "./types.ts";
 
 const unknown = Symbol("unknown");

@@ -1,7 +1,7 @@
 import { meets, momentOf, placesShown } from "../../insight/rules/moment.ts";
 import type { What } from "../../model/schema.ts";
-import { concreteWays } from "../counterexample/concrete.ts";
-import { lastStep } from "../counterexample/walk.ts";
+import { concreteWays } from "../counterexample/concreteWays.ts";
+import { lastStep } from "../counterexample/replay.ts";
 import { ANEW, bitsOf, EVENT, type RuleGraph } from "./graph.ts";
 import { breakingWalk, goalAt } from "./walk.ts";
 

@@ -1,10 +1,10 @@
 import type { NavEvent } from "../../model/schema.ts";
 import type { Place } from "../reach/graph.ts";
-import { factAsked } from "../system/choices.ts";
+import { factAsked } from "../system/chooser.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
-import type { ConcreteWays } from "./concrete.ts";
-import { anyWalk } from "./directed.ts";
-import { passes } from "./walk.ts";
+import type { ConcreteWays } from "./concreteWays.ts";
+import { anyWalk } from "./directedSearch.ts";
+import { passes } from "./replay.ts";
 
 /** States of a place that a walk is looked for to, nearest first. */
 const TRIES = 3;

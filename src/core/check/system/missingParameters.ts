@@ -8,7 +8,7 @@ import { lookup } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import type { Program, Tree } from "../../plan/data.ts";
 import type { Entrance, Plan } from "../../plan/plan.ts";
-import { inRoute } from "./made.ts";
+import { inRoute } from "./madeScreens.ts";
 
 /** By screen the parameters that are followed, each with whether it is there anyway, by its default. */
 export type Followed = ReadonlyMap<string, ReadonlyMap<string, "may be missing" | "has a default">>;
