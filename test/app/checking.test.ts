@@ -107,6 +107,27 @@ describe("checks, one after another", () => {
     expect(heard).toEqual(["b 7", "b done"]);
   });
 
+  it("that were ended and fail afterwards end nothing that runs meanwhile", async () => {
+    const log: string[] = [];
+    let count = 0;
+    const start = (): CheckWorker => {
+      count += 1;
+      const id = count;
+      return {
+        // This one fails though it was stopped.
+        check: ({ name }) => new Promise((done, fail) => setTimeout(() => (name === "bad" ? fail(new Error("late")) : done(result(name))), 1000)),
+        stop: () => log.push(`${id} stopped`),
+      };
+    };
+    const heard = { progress: () => undefined, done: ({ name }: Project) => log.push(`${name} done`), failed: (_: Project, why: string) => log.push(why) };
+    const made = new Checking(start, heard);
+    made.check(named("bad"));
+    await vi.advanceTimersByTimeAsync(400);
+    made.check(named("b"));
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(log).toEqual(["1 stopped", "b done"]);
+  });
+
   it("that fail say why, unless a newer one was asked for", async () => {
     const { made, heard } = checking(() => 100);
     made.check(named("bad"));

@@ -46,6 +46,14 @@ describe("pictures kept in the browser", () => {
     expect(await files(id)).toEqual(["home-2.png", "home.png", "kept.png"]);
   });
 
+  it("stay that a document names which came in whole, without an edit", async () => {
+    const project = emptyProject("One");
+    const id = await createProject({ ...project, screens: project.screens.map((s) => ({ ...s, pictures: [picture("home.png")] })) }, store);
+    await keepPictures([row(id, "home.png"), row(id, "loose.png")], store);
+    expect(await sweepPictures(id, 2 * HOUR, store)).toEqual(["loose.png"]);
+    expect(await files(id)).toEqual(["home.png"]);
+  });
+
   it("that came in a moment ago stay, though nothing names them yet; and all where the document cannot be read", async () => {
     const id = await createProject(emptyProject("One"), store);
     await keepPictures([row(id, "new.png")], store);

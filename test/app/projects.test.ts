@@ -43,6 +43,24 @@ describe("projects kept in the browser", () => {
     expect(Number(more)).toBe((problems.ok ? 0 : problems.problems.length) - 3);
   });
 
+  it("one with three things wrong says these, and of no more", async () => {
+    const id = await createProject(emptyProject("One"), store);
+    await store.documents.put({ projectId: id, document: { ...emptyProject("One"), name: 7, root: 7, walks: 7 } });
+    await expect(loadProject(id, store)).rejects.toThrow(/^What is stored of this project can not be read: (?:(?!more).)*$/);
+  });
+
+  it("undo that would leave a document that can not be read is told, and the document stays", async () => {
+    const id = await createProject(emptyProject("One"), store);
+    await saveEdit(id, add("a"), store);
+    const [row] = await store.edits.where("projectId").equals(id).toArray();
+    await store.edits.put({
+      ...(row as NonNullable<typeof row>),
+      inverse: add("home"),
+    });
+    await expect(moveHead(id, -1, store)).rejects.toThrow("could not be read afterwards");
+    expect(await screens(id)).toEqual(["home", "a"]);
+  });
+
   it("of a project that is not there nothing is loaded, saved or taken back", async () => {
     expect(await loadProject("nobody", store)).toBeUndefined();
     expect(await saveEdit("nobody", add("a"), store)).toBeUndefined();

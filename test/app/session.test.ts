@@ -1,5 +1,6 @@
 import "fake-indexeddb/auto";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { createDocument } from "../../src/app/session/document.ts";
 import { Keeping, type Kept } from "../../src/app/session/keeping.ts";
 import { EtapeDb } from "../../src/app/session/storage/db.ts";
 import { createProject, loadProject, saveEdit } from "../../src/app/session/storage/projects.ts";
@@ -68,6 +69,18 @@ describe("a project while it is open", () => {
     const before = a.told.length;
     await a.session.close();
     expect(a.told).toHaveLength(before);
+  });
+
+  it("shows what was loaded at once, and takes no edit before it is ready", async () => {
+    const id = await createProject(emptyProject("A"), store);
+    const loaded = await loadProject(id, store);
+    const document = createDocument(id, loaded, store);
+    expect(document.store.getState().project).toEqual(loaded?.project);
+    await document.close();
+    const { session, until } = opened(id);
+    session.apply(add("early"));
+    await until(settled);
+    expect([session.state.error, await stored(id)]).toEqual([undefined, { name: "A", screens: ["home"] }]);
   });
 
   it("an edit that changes nothing is no step", async () => {

@@ -32,6 +32,12 @@ describe("the walk beside the map", () => {
     expect(createWalk().getState().send(tap("tea"))).toBeUndefined();
   });
 
+  it("begins nowhere as long as there is no project", () => {
+    const { getState } = createWalk();
+    getState().beginAt("tea", {});
+    expect([getState().begun, getState().start]).toEqual([undefined, undefined]);
+  });
+
   it("goes to any of its steps and no further, and a new step there replaces those that came after", () => {
     const { say, shows, places } = walking();
     say.send(tap("tea"));
