@@ -128,8 +128,8 @@ describe("checks, one after another", () => {
     expect(log).toEqual(["1 stopped", "b done"]);
   });
 
-  it("that fail say why, unless a newer one was asked for", async () => {
-    const { made, heard } = checking(() => 100);
+  it("that fail say why, unless a newer one was asked for, and the next has a worker of its own", async () => {
+    const { made, heard, log } = checking(() => 100);
     made.check(named("bad"));
     await vi.advanceTimersByTimeAsync(150);
     made.check(named("bad"));
@@ -137,5 +137,15 @@ describe("checks, one after another", () => {
     made.check(named("b"));
     await vi.advanceTimersByTimeAsync(400);
     expect(heard).toEqual(["bad 7", "bad: no such thing", "b 7", "b done"]);
+    expect(log).toEqual(["1 bad", "1 stopped", "2 bad", "2 stopped", "3 b"]);
+  });
+
+  it("that fail with something else than an error say what that is", async () => {
+    const heard: string[] = [];
+    const start = (): CheckWorker => ({ check: () => Promise.reject("no room"), stop: () => undefined });
+    const made = new Checking(start, { progress: () => undefined, done: () => undefined, failed: (_, why) => heard.push(why) });
+    made.check(named("a"));
+    await vi.advanceTimersByTimeAsync(10);
+    expect(heard).toEqual(["no room"]);
   });
 });

@@ -77,6 +77,9 @@ describe("a project while it is open", () => {
     const document = createDocument(id, loaded, store);
     expect(document.store.getState().project).toEqual(loaded?.project);
     await document.close();
+    const known = new Keeping(id, () => undefined, store, loaded);
+    sessions.push(known);
+    expect([known.state.status, known.state.project?.name]).toEqual(["ready", "A"]);
     const { session, until } = opened(id);
     session.apply(add("early"));
     await until(settled);
