@@ -36,6 +36,8 @@ describe("every fix removes its finding and brings no new blocker", () => {
       const finding = before.findings.find((f) => lineOf(f) === [code, ...subjects].join(" "));
       expect(finding?.fixes.length).toBeGreaterThan(0);
       const blockers = new Set(before.findings.filter((f) => f.severity === "blocker").map(lineOf));
+      const names = finding?.fixes.map(({ name }) => name) ?? [];
+      expect(new Set(names).size, "each is offered once").toBe(names.length);
       for (const fix of finding?.fixes ?? []) {
         const fixed = applyEdit(bad, fix);
         expect(readProjectData(JSON.parse(JSON.stringify(fixed))).ok, fix.name).toBe(true);

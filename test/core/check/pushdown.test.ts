@@ -7,6 +7,8 @@ import { BOTTOM, back, effectOf, isFired, outside, type RandomSystem, randomSyst
 
 const DOCUMENTS = Number(process.env.PUSHDOWN_DOCUMENTS ?? amount(2000, 100));
 const FROM = Number(process.env.PUSHDOWN_FROM ?? 0);
+/** Apps of which something was once said that is not so, or not said, or not shown. */
+const ONCE_WRONG = [1056, 3425, 5137, 6540, 8116, 8581, 8001348];
 
 describe("the reference", () => {
   // The example of Schwoon's thesis, figure 2.1.
@@ -40,7 +42,7 @@ describe("the reference", () => {
 it(`${DOCUMENTS} random apps of stacks, modals and one fact: all that textbook saturation says of them is found and shown, and nothing else`, () => {
   const wrong: string[] = [];
   const counts = { documents: DOCUMENTS, symbols: 0, findings: 0, lost: 0, stuck: 0 };
-  for (let seed = FROM; seed < FROM + DOCUMENTS; seed++) {
+  for (const seed of [...ONCE_WRONG, ...Array.from({ length: DOCUMENTS }, (_, i) => FROM + i)]) {
     const system = randomSystem(seed);
     const { findings, proof } = check(system.project);
     if (proof.depth !== "any") wrong.push(`${seed}: only ${proof.depth} deep`);
