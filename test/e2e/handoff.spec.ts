@@ -1,6 +1,8 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { strFromU8, unzipSync } from "fflate";
+import { app } from "../vectors/app.ts";
+import { openDocument } from "./open.ts";
 import { expect, test } from "./test.ts";
 
 test("a hand-off is looked at, copied and downloaded; all of it comes as one zip", async ({ page, context }, info) => {
@@ -91,4 +93,20 @@ test("a prototype is looked at, left for a phone, and walked there", async ({ pa
   await there.getByTestId("device").getByRole("button", { name: "Skip the tour" }).tap();
   await expect(there.getByTestId("device")).toHaveAttribute("data-screen", "join");
   await phone.close();
+});
+
+test("the zip waits for the frame of the prototype, where that has not come yet", async ({ page }) => {
+  const held: Array<() => void> = [];
+  await page.route("**/prototype.html", async (route) => {
+    await new Promise<void>((go) => held.push(go));
+    await route.continue();
+  });
+  await openDocument(page, app("main", { stacks: { main: "home item" }, legs: ["go home push item"] }));
+  await page.getByRole("link", { name: "Hand-off" }).click();
+  const downloading = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Download all as a zip" }).click();
+  await expect.poll(() => held.length).toBeGreaterThan(1);
+  for (const go of held) go();
+  const files = unzipSync(readFileSync(await (await downloading).path()));
+  expect(strFromU8(files["prototype.html"] ?? new Uint8Array())).toContain("<!doctype html>");
 });

@@ -17,9 +17,16 @@ export function useTypedAhead(): [text: string, change: (text: string) => void] 
   }, []);
   useEffect(() => {
     // What stands in the field has to be shown before a key can act on it.
+    let tries = MOST_TRIES;
     let next = setTimeout(function play() {
-      const key = waiting.current.shift();
+      const [key] = waiting.current;
       if (key === undefined) return;
+      if (key.length > 1 && key !== "Backspace" && !canAct() && tries > 0) {
+        tries -= 1;
+        next = setTimeout(play, AGAIN);
+        return;
+      }
+      waiting.current.shift();
       if (key.length === 1 || key === "Backspace") flushSync(() => change((text: string) => typing(text, [key])));
       else document.activeElement?.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true, cancelable: true }));
       next = setTimeout(play, 0);
@@ -27,6 +34,18 @@ export function useTypedAhead(): [text: string, change: (text: string) => void] 
     return () => clearTimeout(next);
   }, []);
   return [text, change];
+}
+
+/** Milliseconds after which it is looked again whether a key can act, and how often it is. */
+const AGAIN = 20;
+const MOST_TRIES = 100;
+
+/** Whether a field has the focus and, where it has a list, one of that is chosen: the list chooses its first a moment after it is drawn. */
+function canAct(): boolean {
+  const field = document.activeElement;
+  const list = field?.closest("[cmdk-root]");
+  if (!(field instanceof HTMLInputElement)) return false;
+  return !list || list.querySelector("[cmdk-item]") === null || list.querySelector("[cmdk-item][aria-selected=true]") !== null;
 }
 
 function typing(text: string, keys: readonly string[]): string {

@@ -49,11 +49,8 @@ export function HandoffView() {
   const all = () =>
     zipped().catch((error: unknown) => say(`The zip could not be made: ${error instanceof Error ? error.message : String(error)}. Nothing was downloaded.`));
   const zipped = async () => {
-    if (!frame) throw new Error("the frame of the prototype is not loaded");
-    const made = await run(
-      TARGETS.map((t) => t.id),
-      await draw(),
-    );
+    const targets = TARGETS.map((t) => t.id);
+    const made = await run(targets, { frame: frame ?? (await textAt("/prototype.html")), pictures: await draw() });
     // One fixed time for all, so that the same project gives the same bytes.
     const zip = zipSync(Object.fromEntries(made.map((f) => [f.name, strToU8(f.text)] as const)), { mtime: "2026-01-01T00:00:00Z" });
     save(`${fileName(project.name)}-hand-off.zip`, zip, "application/zip");
