@@ -3,7 +3,7 @@ import AxeBuilder from "@axe-core/playwright";
 import { strFromU8, unzipSync } from "fflate";
 import { app } from "../vectors/app.ts";
 import { openDocument } from "./open.ts";
-import { expect, test } from "./test.ts";
+import { expect, type Route, test } from "./test.ts";
 
 test("a hand-off is looked at, copied and downloaded; all of it comes as one zip", async ({ page, context }, info) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
@@ -95,18 +95,28 @@ test("a prototype is looked at, left for a phone, and walked there", async ({ pa
   await phone.close();
 });
 
-test("the zip waits for the frame of the prototype, where that has not come yet", async ({ page }) => {
+test("the zip waits for the check, and for the frame of the prototype, where these have not come yet", async ({ page }) => {
   const held: Array<() => void> = [];
-  await page.route("**/prototype.html", async (route) => {
+  const hold = async (route: Route) => {
     await new Promise<void>((go) => held.push(go));
+    await route.continue();
+  };
+  await page.route("**/prototype.html", hold);
+  const begun: Array<() => void> = [];
+  await page.route(/check\.worker.*\.js$/, async (route) => {
+    if (begun.length === 0) await new Promise<void>((go) => begun.push(go));
     await route.continue();
   });
   await openDocument(page, app("main", { stacks: { main: "home item" }, legs: ["go home push item"] }));
   await page.getByRole("link", { name: "Hand-off" }).click();
   const downloading = page.waitForEvent("download");
   await page.getByRole("button", { name: "Download all as a zip" }).click();
+  await expect(page.getByText("The zip comes as soon as the check has ended.")).toBeVisible();
+  await expect.poll(() => begun.length).toBe(1);
+  begun[0]?.();
   await expect.poll(() => held.length).toBeGreaterThan(1);
   for (const go of held) go();
   const files = unzipSync(readFileSync(await (await downloading).path()));
   expect(strFromU8(files["prototype.html"] ?? new Uint8Array())).toContain("<!doctype html>");
+  expect(strFromU8(files["specification.md"] ?? new Uint8Array())).toContain("Proved for any depth of stack");
 });

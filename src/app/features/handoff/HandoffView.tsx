@@ -7,10 +7,13 @@ import { proofText } from "../../../core/check/proof.ts";
 import { standings } from "../../../core/check/standingText.ts";
 import type { Checked, HandedFile } from "../../../core/handoff/handed.ts";
 import { TARGETS } from "../../../core/handoff/target.ts";
-import { useDocument, useFindings, useNotices } from "../../session/hooks.ts";
+import type { FindingsState } from "../../session/findings.ts";
+import { useDocument, useFindings, useNotices, useSession } from "../../session/hooks.ts";
+import type { Session } from "../../session/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { fileName, save } from "../../ui/download.ts";
 import { Failed } from "../../ui/Failed.tsx";
+import type { PlainResult } from "../../worker/protocol.ts";
 
 import { Highlighted } from "./Highlighted.tsx";
 import { OnPhone } from "./OnPhone.tsx";
@@ -20,6 +23,7 @@ import { useHandoff } from "./useHandoff.ts";
 /** What others get: choose, look at it, copy it, download one file or all. */
 export function HandoffView() {
   const project = useDeferredValue(useDocument((d) => d.project));
+  const session = useSession();
   const say = useNotices((n) => n.say);
   const [chosen, setChosen] = useState(TARGETS[0]?.id ?? "");
   const [part, setPart] = useState(0);
@@ -31,13 +35,7 @@ export function HandoffView() {
   const { drawn, draw } = useHandedPictures(project, width, PICTURED.includes(chosen));
   const checked = useMemo<Checked>(
     () => ({
-      findings: result?.findings ?? [],
-      rules: result ? standings(result.proof) : {},
-      proof: result
-        ? proofText(result.proof)
-        : stopped
-          ? "The check was stopped by hand; nothing is known of its findings."
-          : "The check is still running; look again in a moment.",
+      ...whatIsKnown(result, stopped),
       frame: frame ?? "{{title}}{{project}}",
       react: true,
       ...(drawn && Object.keys(drawn).length > 0 ? { pictures: drawn } : {}),
@@ -49,8 +47,11 @@ export function HandoffView() {
   const all = () =>
     zipped().catch((error: unknown) => say(`The zip could not be made: ${error instanceof Error ? error.message : String(error)}. Nothing was downloaded.`));
   const zipped = async () => {
+    if (session.findings.getState().running) say("The zip comes as soon as the check has ended.");
+    const { of, result: found, stopped: ended } = await checkEnded(session);
+    const known = whatIsKnown(of === project ? found : undefined, ended === project);
     const targets = TARGETS.map((t) => t.id);
-    const made = await run(targets, { frame: frame ?? (await textAt("/prototype.html")), pictures: await draw() });
+    const made = await run(targets, { ...known, frame: frame ?? (await textAt("/prototype.html")), pictures: await draw() });
     // One fixed time for all, so that the same project gives the same bytes.
     const zip = zipSync(Object.fromEntries(made.map((f) => [f.name, strToU8(f.text)] as const)), { mtime: "2026-01-01T00:00:00Z" });
     save(`${fileName(project.name)}-hand-off.zip`, zip, "application/zip");
@@ -170,6 +171,26 @@ const LARGE = 10_000_000;
 
 function inMegabytes(characters: number): string {
   return `${(characters / 1_000_000).toFixed(1)} MB`;
+}
+
+/** What the check says, for what is handed off. */
+function whatIsKnown(result: PlainResult | undefined, stopped: boolean): Pick<Checked, "findings" | "rules" | "proof"> {
+  if (result) return { findings: result.findings, rules: standings(result.proof), proof: proofText(result.proof) };
+  const proof = stopped ? "The check was stopped by hand; nothing is known of its findings." : "The check is still running; look again in a moment.";
+  return { findings: [], rules: {}, proof };
+}
+
+/** The findings as they are once no check runs any more. */
+function checkEnded({ findings }: Session): Promise<FindingsState> {
+  return new Promise((done) => {
+    const look = (state: FindingsState) => {
+      if (state.running) return;
+      stop();
+      done(state);
+    };
+    const stop = findings.subscribe(look);
+    look(findings.getState());
+  });
 }
 
 async function textAt(path: string): Promise<string> {

@@ -16,8 +16,8 @@ export function useHandoff(project: Project, chosen: string | undefined, checked
   const last = useRef<{ of: string | undefined; files: HandedFile[] }>({ of: undefined, files: [] });
   if (task.is === "done") last.current = { of: chosen, files: task.value };
   const run = useCallback(
-    (targets: string[], { frame, pictures }: Pick<Checked, "frame" | "pictures">) =>
-      inWorker((worker) => worker.ask("handOff", [project, targets, { ...checked, frame, ...(pictures ? { pictures } : {}) }])).done,
+    (targets: string[], { pictures, ...known }: Partial<Checked>) =>
+      inWorker((worker) => worker.ask("handOff", [project, targets, { ...checked, ...known, ...(pictures ? { pictures } : {}) }])).done,
     [project, checked],
   );
   return { task, files: chosen !== undefined && last.current.of === chosen ? last.current.files : [], run };
