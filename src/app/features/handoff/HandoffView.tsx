@@ -7,6 +7,7 @@ import { proofText } from "../../../core/check/proof.ts";
 import { standings } from "../../../core/check/standingText.ts";
 import type { Checked, HandedFile } from "../../../core/handoff/handed.ts";
 import { TARGETS } from "../../../core/handoff/target.ts";
+import type { Project } from "../../../core/model/schema.ts";
 import type { FindingsState } from "../../session/findings.ts";
 import { useDocument, useFindings, useNotices, useSession } from "../../session/hooks.ts";
 import type { Session } from "../../session/session.ts";
@@ -28,19 +29,19 @@ export function HandoffView() {
   const [chosen, setChosen] = useState(TARGETS[0]?.id ?? "");
   const [part, setPart] = useState(0);
   const blockers = useMemo(() => meaningless(project), [project]);
-  const result = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
-  const stopped = useFindings((f) => f.stopped === project);
+  const ended = useFindings((f) => endOf(f, project));
+  const result = useFindings((f) => f.result);
   const { data: frame, error: noFrame, mutate: loadFrame } = useSWR<string, Error>("/prototype.html", textAt, { revalidateOnFocus: false });
   const [width, setWidth] = useState(400);
   const { drawn, draw } = useHandedPictures(project, width, PICTURED.includes(chosen));
   const checked = useMemo<Checked>(
     () => ({
-      ...whatIsKnown(result, stopped),
+      ...whatIsKnown(ended, result),
       frame: frame ?? "{{title}}{{project}}",
       react: true,
       ...(drawn && Object.keys(drawn).length > 0 ? { pictures: drawn } : {}),
     }),
-    [result, stopped, frame, drawn],
+    [ended, result, frame, drawn],
   );
   const { task, files, run } = useHandoff(project, blockers.length > 0 || !drawn ? undefined : chosen, checked);
   const file = files[Math.min(part, files.length - 1)];
@@ -48,8 +49,8 @@ export function HandoffView() {
     zipped().catch((error: unknown) => say(`The zip could not be made: ${error instanceof Error ? error.message : String(error)}. Nothing was downloaded.`));
   const zipped = async () => {
     if (session.findings.getState().running) say("The zip comes as soon as the check has ended.");
-    const { of, result: found, stopped: ended } = await checkEnded(session);
-    const known = whatIsKnown(of === project ? found : undefined, ended === project);
+    const found = await checkEnded(session, project);
+    const known = whatIsKnown(endOf(found, project), found.result);
     const targets = TARGETS.map((t) => t.id);
     const made = await run(targets, { ...known, frame: frame ?? (await textAt("/prototype.html")), pictures: await draw() });
     // One fixed time for all, so that the same project gives the same bytes.
@@ -173,20 +174,34 @@ function inMegabytes(characters: number): string {
   return `${(characters / 1_000_000).toFixed(1)} MB`;
 }
 
-/** What the check says, for what is handed off. */
-function whatIsKnown(result: PlainResult | undefined, stopped: boolean): Pick<Checked, "findings" | "rules" | "proof"> {
-  if (result) return { findings: result.findings, rules: standings(result.proof), proof: proofText(result.proof) };
-  const proof = stopped ? "The check was stopped by hand; nothing is known of its findings." : "The check is still running; look again in a moment.";
-  return { findings: [], rules: {}, proof };
+/** How the check of a project ended; the findings of one before it are not its own. */
+function endOf({ of, running, stopped, error }: FindingsState, project: Project): keyof typeof UNKNOWN | "done" {
+  if (of !== project || running) return "running";
+  return stopped === project ? "stopped" : error === undefined ? "done" : "failed";
 }
 
-/** The findings as they are once no check runs any more. */
-function checkEnded({ findings }: Session): Promise<FindingsState> {
-  return new Promise((done) => {
+/** What is said where nothing is known. */
+const UNKNOWN = {
+  running: "The check is still running; look again in a moment.",
+  stopped: "The check was stopped by hand; nothing is known of its findings.",
+  failed: "The check failed; nothing is known of its findings.",
+};
+
+/** What the check says, for what is handed off. */
+function whatIsKnown(ended: ReturnType<typeof endOf>, result: PlainResult | undefined): Pick<Checked, "findings" | "rules" | "proof"> {
+  if (ended === "done" && result) return { findings: result.findings, rules: standings(result.proof), proof: proofText(result.proof) };
+  return { findings: [], rules: {}, proof: UNKNOWN[ended === "done" ? "running" : ended] };
+}
+
+/** The findings of a project once its check does not run any more. */
+function checkEnded({ findings, document }: Session, project: Project): Promise<FindingsState> {
+  return new Promise((done, failed) => {
     const look = (state: FindingsState) => {
-      if (state.running) return;
+      const isNewer = state.of !== project && state.of === document.getState().project;
+      if (state.running || (state.of !== project && !isNewer)) return;
       stop();
-      done(state);
+      if (isNewer) failed(new Error("the design was changed meanwhile"));
+      else done(state);
     };
     const stop = findings.subscribe(look);
     look(findings.getState());
