@@ -34,13 +34,16 @@ function candidates(project: Project, { from, on }: { from: string; on: LegStart
   const beneath = met.every(({ state, branch }) => liesBeneath(state, branch, to));
   const covered =
     own !== undefined && (met.every(({ state, branch }) => branch > 0 && currentScreen(state, branch - 1).at === to) || onlyOpener(project, own, to, met));
+  const byItself = on?.kind === "arrive" || on?.kind === "after";
   const inside = treeOf(project, from).includes(to) && lookup(project).containers.has(from);
   return [
     ...(covered ? [{ kind: "close", modal: own } as const] : []),
     ...(beneath && lookup(project).screens.has(to) ? [suited.kind === "return" ? suited : ({ kind: "return", to } as const)] : []),
     ...overTo(project, to),
+    // A modal is opened by what goes on by itself, too; one that is up gives way to it.
+    ...(byItself && suited.kind === "open" ? [{ ...suited, ...(own === undefined ? {} : { instead: true }) } as const] : []),
     // What goes on by itself is passed through: coming back to it would only lead on again.
-    ...(on?.kind === "arrive" || on?.kind === "after" ? [{ kind: "replace", to } as const] : []),
+    ...(byItself ? [{ kind: "replace", to } as const] : []),
     ...(inside ? [{ kind: "push", to } as const] : []),
     suited,
     { kind: "push", to },

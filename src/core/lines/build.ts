@@ -1,10 +1,11 @@
 import { proposal } from "../insight/proposal.ts";
 import { emptyProject } from "../model/edits/add.ts";
 import { withPass } from "../model/moves.ts";
-import { suitedMove, withArguments } from "../model/propose.ts";
+import { inStackMeant, suitedMove, withArguments } from "../model/propose.ts";
 import { problemLine, readProjectData } from "../model/read.ts";
 import type { Leg, Move, Project } from "../model/schema.ts";
 import type { At, FactNode, LineProblem, Lines, RowsNode, RuleNode } from "./ast.ts";
+import { Expressions } from "./expressions.ts";
 import { flagged, Legs, type Loose } from "./legs.ts";
 import { parseLines } from "./parse.ts";
 import { Places } from "./places.ts";
@@ -12,7 +13,7 @@ import { Problems } from "./problems.ts";
 import { rowsOfLists } from "./rows.ts";
 import { rulesOf } from "./rules.ts";
 import { unquoted } from "./scan.ts";
-import { withMenus } from "./usual.ts";
+import { withMenus, withoutUp } from "./usual.ts";
 
 export type LinesResult = { ok: true; project: Project } | { ok: false; problems: LineProblem[] };
 
@@ -31,6 +32,8 @@ export interface Built {
   placeOf: (path: readonly string[]) => string | undefined;
   /** By the ids of the legs whose way the lines leave open, what they say of it all the same. */
   loose: ReadonlyMap<string, Pick<Loose, "args" | "flags">>;
+  /** The ids of the legs whose way the lines name, without its stack. */
+  stackless: ReadonlySet<string>;
 }
 
 /** A project from quick lines, or every problem with its line, its column and what is expected. */
@@ -38,11 +41,14 @@ export function fromLines(text: string, name = "App"): LinesResult {
   return readLines(text, name);
 }
 
-/** The same, with what the lines leave open. In lines for a project, paths such as `Yard/Rota` may be those of its places. */
-export function readLines(text: string, name: string, known?: Project): Built | Extract<LinesResult, { ok: false }> {
+/**
+ * The same, with what the lines leave open. In lines for a project, paths such as `Yard/Rota` may be those of its places. `whole` is false
+ * where the lines are a part of something: in which stack a reset is meant is then told by what they go into.
+ */
+export function readLines(text: string, name: string, known?: Project, whole = known === undefined): Built | Extract<LinesResult, { ok: false }> {
   const { lines, problems } = parseLines(text);
   const found = new Problems();
-  const { project, loose, places } = built(lines, name, found, known);
+  const { project, loose, stackless, places, rules } = built(lines, name, found, known, whole);
   if (lines.places.length === 0 && lines.ways.length === 0 && (lines.rules.length === 0 || !known) && problems.length === 0)
     problems.push({ line: 1, column: 1, message: "there is no screen in it; expected one a line, such as Home: Plots > Plots" });
   const all = [...problems, ...found.list].sort((a, b) => a.line - b.line || a.column - b.column);
@@ -56,7 +62,8 @@ export function readLines(text: string, name: string, known?: Project): Built | 
       wrapper: places.wrapper,
       at: new Map(places.made.map(({ id, node: { line, column } }) => [id, { line, column }])),
       loose: new Map(loose.map((one) => [one.leg.id, one])),
-      rules: lines.rules,
+      stackless,
+      rules,
       placeOf: (path) => places.find(path)?.id,
     };
   return {
@@ -66,9 +73,16 @@ export function readLines(text: string, name: string, known?: Project): Built | 
 }
 
 /** The project of some lines, as far as they can be read, and the legs whose way they leave open. */
-function built(lines: Lines, name: string, problems: Problems, known: Project | undefined): { project: Project; loose: readonly Loose[]; places: Places } {
+function built(
+  lines: Lines,
+  name: string,
+  problems: Problems,
+  known: Project | undefined,
+  whole: boolean,
+): { project: Project; loose: readonly Loose[]; stackless: ReadonlySet<string>; places: Places; rules: readonly RuleNode[] } {
   const rows = rowsOfLists(lines);
-  const places = new Places(problems, rows.of, known);
+  const expressions = new Expressions(lines, known, problems);
+  const places = new Places(problems, expressions, rows.of, known);
   for (const node of lines.places) places.place(node, undefined);
   places.missing(lines.ways);
   const root = places.root();
@@ -76,18 +90,26 @@ function built(lines: Lines, name: string, problems: Problems, known: Project | 
   const project: Project = {
     ...emptyProject(lines.name ?? name),
     root,
-    facts: lines.facts.map((fact) => factOf(fact, problems)),
     types: [...lines.rows.map(typeOf), ...rows.types],
     containers: places.made.flatMap(({ container }) => container ?? []),
     screens: places.made.flatMap(({ screen }) => screen ?? []),
   };
-  const legs = new Legs(project, places, problems);
+  const legs = new Legs(project, places, problems, expressions);
   const told = places.made.flatMap((one) => one.node.elements.flatMap((element, i) => legs.legsOf(one, element, i)));
-  const whole = withMenus({ ...project, legs: told, entrances: legs.waysIn(lines.ways) });
-  const led = tried(whole, legs.loose, problems);
+  const entrances = legs.waysIn(lines.ways);
+  const rules = lines.rules.map((rule) => (rule.while === undefined ? rule : { ...rule, while: expressions.value(rule.while, rule, new Set()) }));
+  const facts = [...lines.facts, ...expressions.made].map((fact) => factOf(fact, problems));
+  const made = withoutUp(withMenus({ ...project, facts, legs: told, entrances }));
+  const led = tried(whole ? settled(made, legs.stackless) : made, legs.loose, problems);
   // In lines for a project that is there, rules may speak of what only that has.
-  const rules = known ? [] : rulesOf(lines.rules, led, (path) => places.find(path)?.id, problems);
-  return { project: rules.length > 0 ? { ...led, rules } : led, loose: legs.loose, places };
+  const ruled = known ? [] : rulesOf(rules, led, (path) => places.find(path)?.id, problems);
+  return { project: ruled.length > 0 ? { ...led, rules: ruled } : led, loose: legs.loose, stackless: legs.stackless, places, rules };
+}
+
+/** The project with the ways that lines name in the stacks that are meant. */
+function settled(project: Project, stackless: ReadonlySet<string>): Project {
+  const inMeant = (leg: Leg): Leg => (leg.move && stackless.has(leg.id) ? { ...leg, move: inStackMeant(project, leg.from, leg.move) } : leg);
+  return { ...project, legs: project.legs.map(inMeant) };
 }
 
 /** The project with a way for each leg that the lines leave open: the one that works where its element is really met. */

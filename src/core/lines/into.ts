@@ -35,6 +35,13 @@ function madeWords(before: Project, after: Project): string[] {
   const containers = after.containers.filter(({ id }) => !known.has(id)).map(({ id, kind }) => `${kind} ${name(id)}`);
   const elements = after.screens.flatMap(({ id }) => elementsOf(after, id)).length - before.screens.flatMap(({ id }) => elementsOf(before, id)).length;
   const legs = after.legs.filter((leg) => !lookup(before).legs.has(leg.id));
+  const facts = after.facts.filter(({ id }) => !before.facts.some((fact) => fact.id === id)).map(({ id, name: called }) => `fact “${called ?? id}”`);
   const counted = (count: number, what: string) => (count > 0 ? [`${count} ${what}${count === 1 ? "" : "s"}`] : []);
-  return [...(screens.length > 0 ? [`screens ${screens.join(", ")}`] : []), ...containers, ...counted(elements, "element"), ...counted(legs.length, "leg")];
+  return [
+    ...(screens.length > 0 ? [`screens ${screens.join(", ")}`] : []),
+    ...containers,
+    ...counted(elements, "element"),
+    ...counted(legs.length, "leg"),
+    ...facts,
+  ];
 }

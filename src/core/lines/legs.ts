@@ -3,11 +3,12 @@ import { firstScreen } from "../model/lookup.ts";
 import { withArguments } from "../model/propose.ts";
 import type { Entrance, Leg, Move, Project } from "../model/schema.ts";
 import type { At, ElementNode, LegNode, Lines, Option } from "./ast.ts";
+import type { Expressions } from "./expressions.ts";
 import { pathOf } from "./parse.ts";
 import type { Made, Places } from "./places.ts";
 import type { Problems } from "./problems.ts";
 import { unquoted } from "./scan.ts";
-import { LEG_FLAGS, LEG_SAID, MOVE_FLAGS, WAY_IN_FLAGS, WAYS } from "./words.ts";
+import { AROUND, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, WAY_IN_FLAGS, WAYS } from "./words.ts";
 
 /** A leg whose way the lines leave open. */
 export interface Loose {
@@ -23,19 +24,23 @@ export interface Loose {
 export class Legs {
   /** Legs whose way the lines leave open. */
   readonly loose: Loose[] = [];
+  /** Legs whose way is named, and not in which stack it takes place. */
+  readonly stackless = new Set<string>();
   private readonly ids = new Set<string>();
 
   constructor(
     private readonly project: Project,
     private readonly places: Places,
     private readonly problems: Problems,
+    private readonly expressions: Expressions,
   ) {}
 
   legsOf(one: Made, node: ElementNode, i: number): Leg[] {
     // Elements without a trigger of their own come in the order of their lines.
     const at = one.node.elements.slice(0, i).filter(({ trigger }) => !trigger).length;
     const element = node.trigger ? undefined : (one.screen ?? one.container)?.elements?.[at]?.id;
-    return node.legs.flatMap((leg) => this.leg(one.id, element, node, leg));
+    const params = this.places.paramsOf(one);
+    return node.legs.flatMap((leg) => this.leg(one.id, element, node, this.expressed(leg, params)));
   }
 
   private leg(from: string, element: string | undefined, node: ElementNode, { outcome, target, args, options, line, column }: LegNode): Leg[] {
@@ -55,9 +60,19 @@ export class Legs {
       return [];
     }
     const named = this.way(found, rest, args);
+    if (named && !rest.some(({ text }) => text === AROUND)) this.stackless.add(id);
     const way = named && !args ? withArguments(this.project, from, element, named) : named;
     if (!way) this.loose.push({ leg, to: found.id, element, args, flags: rest.filter(isFlag) });
     return [this.finished({ ...leg, ...(way ? { move: way } : {}) }, rest)];
+  }
+
+  /** A leg with its conditions and values as expressions. */
+  private expressed(leg: LegNode, params: ReadonlySet<string>): LegNode {
+    return {
+      ...leg,
+      options: this.expressions.options(leg.options, params),
+      ...(leg.args ? { args: this.expressions.args(leg.args, leg, params) } : {}),
+    };
   }
 
   private doing({ what, name }: Extract<LegNode["target"], { is: "doing" }>, give: Record<string, string> | undefined, at: At): Move | undefined {
@@ -88,7 +103,9 @@ export class Legs {
   /** The move that the options name; undefined where they leave it open. */
   private way(to: Made, options: readonly Option[], args: Record<string, string> | undefined): Move | undefined {
     const pass = args && Object.keys(args).length > 0 ? { pass: args } : {};
-    const named = (["push", "replace", "reset", "return", "open", "select"] as const).find((kind) => options.some(({ text }) => WAYS[kind].includes(text)));
+    const named = (["push", "replace", "reset", "return", "open", "select"] as const).find((kind) =>
+      options.some(({ text }) => WAYS[kind].includes(text) || MOVE_FLAGS.some((flag) => flag.word === text && flag.names === kind)),
+    );
     const opening = this.placed(options, "showing", "a screen");
     const within = this.placed(options, "in", "a stack");
     if (named === "open" || opening) {
@@ -125,7 +142,7 @@ export class Legs {
 
   /** The place that an option names: `in Plots`. */
   private placed(options: readonly Option[], word: string, what: string): Made | undefined {
-    const option = options.find(({ text }) => text.startsWith(`${word} `));
+    const option = options.find(({ text }) => text.startsWith(`${word} `) && text !== AROUND);
     const found = option && this.places.find(pathOf(option.text.slice(word.length).trim()));
     if (option && !found) this.problems.wrong(option, `found “${option.text}”, expected ${word} and the name of ${what}`);
     return found;
@@ -145,7 +162,7 @@ export class Legs {
     let done: Leg = leg.move ? { ...leg, move: flagged(leg.move, options.filter(isFlag), this.problems) } : leg;
     for (const option of options) {
       const { text } = option;
-      if (isFlag(option) || Object.values(WAYS).some((words) => words.includes(text)) || /^(in|showing|gives) /.test(text)) continue;
+      if (isFlag(option) || text === AROUND || Object.values(WAYS).some((words) => words.includes(text)) || /^(in|showing|gives) /.test(text)) continue;
       const [, fact, value] = /^set ([a-z]\w*) = (.+)$/s.exec(text) ?? [];
       if (fact !== undefined && value !== undefined) done = { ...done, set: { ...done.set, [fact]: value } };
       else
@@ -162,7 +179,8 @@ export class Legs {
 
   waysIn(ways: Lines["ways"]): Entrance[] {
     const taken = new Set<string>();
-    return ways.flatMap(({ name, pattern, leg }): Entrance[] => {
+    return ways.flatMap(({ name, pattern, leg: told }): Entrance[] => {
+      const leg = this.expressed(told, new Set());
       const found = leg.target.is === "place" ? this.places.find(leg.target.path) : undefined;
       if (!found) {
         this.problems.wrong(leg, "found no place of that name, expected a screen or container of these lines");

@@ -8,6 +8,7 @@ import { addRule } from "../model/edits/rules.ts";
 import { elementIdOf, elementsOf, lookup, mustBePassed, upTarget } from "../model/lookup.ts";
 import { withPass } from "../model/moves.ts";
 import { sameName } from "../model/names.ts";
+import { inStackMeant } from "../model/propose.ts";
 import type { Container, Element, Leg, Move, Project, Screen } from "../model/schema.ts";
 import type { LineProblem } from "./ast.ts";
 import type { Built } from "./build.ts";
@@ -15,6 +16,7 @@ import { flagged } from "./legs.ts";
 import { Problems } from "./problems.ts";
 import { rulesOf } from "./rules.ts";
 import { placeAt } from "./standing.ts";
+import { hubsWithoutUp } from "./usual.ts";
 
 /** How the places of lines are found in the project that they go into. */
 export interface Finding {
@@ -49,6 +51,7 @@ export class Merging {
     const containers = [...from.project.containers].sort((a, b) => Number(b.kind === "modal") - Number(a.kind === "modal"));
     for (const { id } of [...containers, ...from.project.screens]) if (top(id)) this.place(id, undefined);
     for (const { id, up } of from.project.screens) this.up(id, up);
+    this.hubs();
     for (const leg of from.project.legs) this.leg(leg);
     this.waysIn();
     this.rules();
@@ -200,6 +203,13 @@ export class Merging {
     if (needed?.some(({ name }) => !screen.params.some((param) => param.name === name))) this.apply(changeScreen(this.project, screen.id, { up: "none" }));
   }
 
+  /** Hubs from which Up would now lead back to what was to be gone through once get none. */
+  private hubs() {
+    if (!this.finding.byName) return;
+    const known = hubsWithoutUp(this.before);
+    for (const id of hubsWithoutUp(this.project)) if (!known.has(id)) this.apply(changeScreen(this.project, id, { up: "none" }));
+  }
+
   private leg(leg: Leg) {
     const from = this.ids.get(leg.from);
     const to = leg.move && "to" in leg.move ? this.ids.get(leg.move.to) : undefined;
@@ -208,7 +218,7 @@ export class Merging {
     const element = inner === undefined ? undefined : this.ids.get(`${leg.from} ${inner}`);
     const open = this.from.loose.get(leg.id);
     const on = element === undefined ? leg.on : ({ ...leg.on, element } as Leg["on"]);
-    const move = open && to !== undefined ? this.tried(from, element, on, to, open) : leg.move && this.moved(leg.move);
+    const move = open && to !== undefined ? this.tried(from, element, on, to, open) : isMoving(leg) ? this.moved(leg, from) : undefined;
     const plain = leg.on.kind === "tap" && leg.on.outcome === undefined && leg.when === undefined && leg.set === undefined;
     if (plain && to !== undefined && move) {
       this.apply(linkElement(this.project, { place: from, element }, to, { move, sentence: "" }).edit);
@@ -225,10 +235,11 @@ export class Merging {
   }
 
   /** A move with the places of this project. */
-  private moved(move: Move): Move {
+  private moved({ id, move }: Leg & { move: Move }, from: string): Move {
     const keys = ["to", "in", "show", "modal", "drawer"] as const;
     const places = keys.flatMap((key) => (key in move ? [[key, this.ids.get(move[key as never]) ?? move[key as never]]] : []));
-    return { ...move, ...Object.fromEntries(places) };
+    const here: Move = { ...move, ...Object.fromEntries(places) };
+    return this.finding.byName && this.from.stackless.has(id) ? inStackMeant(this.project, from, here) : here;
   }
 
   /** Rules speak of places of the lines and, by their names, of those that are there already. */
@@ -254,5 +265,7 @@ export class Merging {
     }
   }
 }
+
+const isMoving = (leg: Leg): leg is Leg & { move: Move } => leg.move !== undefined;
 
 type Open = Built["loose"] extends ReadonlyMap<string, infer T> ? T : never;

@@ -75,7 +75,7 @@ class Parser {
   /** Elements of the place above, on a line of their own. */
   private further(piece: Piece) {
     const place = this.open.at(-1)?.place;
-    if (place) place.elements.push(...this.elements(piece));
+    if (place) place.elements = together([...place.elements, ...this.elements(piece)]);
     else this.wrong(piece, "found elements, expected a screen above them");
   }
 
@@ -138,19 +138,24 @@ class Parser {
   }
 
   private elements(piece: Piece): ElementNode[] {
-    return splitAt(piece, ",").flatMap((one) => (one.text === "" ? [] : this.element(one)));
+    return together(splitAt(piece, ",").flatMap((one) => (one.text === "" ? [] : this.element(one))));
   }
 
   private element(piece: Piece): ElementNode[] {
     const [left, right] = cutAt(piece, ">");
     const { before, inside, attached } = endingOf(left);
     if (attached) this.wrong(left, `found “${shown(left.text)}”, expected a space before the parentheses of an element`);
-    const options = inside ? this.options(inside) : [];
+    const all = inside ? this.options(inside) : [];
+    const options = all.filter((option) => !isOfLeg(option));
     if (before.text === "") {
       this.wrong(piece, `found “${shown(piece.text)}”, expected what is tapped before >`);
       return [];
     }
-    const legs = right ? splitAt(right, "|").flatMap((leg) => this.leg(leg)) : [];
+    const led = right ? splitAt(right, "|").flatMap((leg) => this.leg(leg)) : [];
+    // What is done stands behind the place, or behind the control.
+    const done = all.filter(isOfLeg);
+    const nothing: LegNode = { target: { is: "doing", what: "nothing" }, options: [], line: piece.line, column: piece.column };
+    const legs = done.length === 0 ? led : (right ? led : [nothing]).map((leg) => ({ ...leg, options: [...leg.options, ...done] }));
     const trigger = isQuoted(before.text) ? undefined : triggerOf(before.text);
     return [{ ...labelOf(before.text), ...(trigger ? { trigger } : {}), options, legs, line: piece.line, column: piece.column }];
   }
@@ -275,6 +280,29 @@ class Parser {
     if (pattern !== undefined) way.pattern = pattern;
     this.lines.ways.push(way);
   }
+}
+
+/** Whether an option of an element speaks of what happens when it is used. */
+function isOfLeg({ text }: Option): boolean {
+  return /^(set|if) ./.test(text) || text === "hold" || text === "submit";
+}
+
+/** Elements, where one that is said again after a condition is the same one: `Play > Player (if fact.paid), Play > Offer`. */
+function together(elements: readonly ElementNode[]): ElementNode[] {
+  const out: ElementNode[] = [];
+  for (const element of elements) {
+    const i = out.findIndex((one) => !one.trigger && one.label === element.label && one.kind === element.kind);
+    const first = out[i];
+    if (first && !element.trigger && element.options.length === 0 && element.legs.length > 0 && goesOnOnlyIf(first))
+      out[i] = { ...first, legs: [...first.legs, ...element.legs] };
+    else out.push(element);
+  }
+  return out;
+}
+
+/** Whether an element leads on, and only under conditions. */
+function goesOnOnlyIf({ legs }: ElementNode): boolean {
+  return legs.length > 0 && legs.every(({ outcome, options }) => outcome !== undefined || options.some(({ text }) => text.startsWith("if ")));
 }
 
 function shown(text: string): string {

@@ -1,10 +1,12 @@
 import { newContainer, newScreen } from "../model/edits/add.ts";
 import { freshId } from "../model/edits/edit.ts";
+import { lookup, treeOf } from "../model/lookup.ts";
 import type { Container, Element, Project, Screen } from "../model/schema.ts";
 import type { ElementNode, LegNode, Lines, ParamNode, PlaceNode } from "./ast.ts";
+import type { Expressions } from "./expressions.ts";
 import { pathOf } from "./parse.ts";
 import type { Problems } from "./problems.ts";
-import { placeAt, standsFor } from "./standing.ts";
+import { placeAt, standingFor, standsFor } from "./standing.ts";
 import { hasSteps, NO_STACK } from "./usual.ts";
 import {
   barOf,
@@ -46,6 +48,7 @@ export class Places {
 
   constructor(
     private readonly problems: Problems,
+    private readonly expressions: Expressions,
     /** What the rows of lists are that do not say it. */
     private readonly rows: ReadonlyMap<ElementNode, string> = new Map(),
     /** The project that the lines are for, where something is in it already. */
@@ -150,10 +153,17 @@ export class Places {
         for (const leg of element.legs) {
           const { target } = leg;
           if (target.is !== "place" || this.find(target.path)) continue;
+          const [name = ""] = target.path;
           const stands = this.stands(target.path);
           if (stands !== undefined) this.place({ ...NOWHERE, name: stands, line: leg.line, column: leg.column }, undefined);
           if (target.path.length !== 1) continue;
-          const [name = ""] = target.path;
+          const there = this.known && placeAt(this.known, target.path);
+          if (there !== undefined) {
+            // It stands where it does in the project.
+            const params = lookup(this.known as Project).screens.has(there) ? paramsFrom(leg) : [];
+            this.place({ ...NOWHERE, name, params, line: leg.line, column: leg.column }, undefined);
+            continue;
+          }
           const kind = leg.options.map(({ text }) => CONTAINER_KINDS[text]).find((found) => found?.kind === "modal");
           const node: PlaceNode = { ...NOWHERE, name, params: kind ? [] : paramsFrom(leg), line: leg.line, column: leg.column };
           if (kind)
@@ -238,6 +248,16 @@ export class Places {
     return all.find(({ screen }) => screen) ?? all[0] ?? (stands === undefined ? undefined : this.made.find((one) => one.node.name === stands));
   }
 
+  /** The parameters that expressions on a place can name: its own, or those of the screens in it. */
+  paramsOf(one: Made): ReadonlySet<string> {
+    const { known } = this;
+    const path = pathOf(one.node.name);
+    const there = known && (standingFor(one.node.name) ?? placeAt(known, path));
+    const screens = there === undefined ? [] : treeOf(known as Project, there).flatMap((id) => lookup(known as Project).screens.get(id) ?? []);
+    const inside = (one.container ? this.made.filter(({ owner }) => owner === one) : []).flatMap((member) => [...this.paramsOf(member)]);
+    return new Set([...one.node.params, ...screens.flatMap((screen) => screen.params)].map(({ name }) => name).concat(inside));
+  }
+
   /** What is chosen where a line switches to a place: the tab, or the entry of the menu, that is called like it or shows it first. */
   lane(to: Made): Made {
     const isLane = ({ owner }: Made) => owner?.container?.kind === "tabs" || owner?.container?.kind === "drawer";
@@ -254,6 +274,7 @@ export class Places {
       else this.problems.wrong(up, `found “${up.text}”, expected up and the name of a screen`);
     }
     const taken = new Set<string>();
+    const params = this.paramsOf(one);
     const elements = one.node.elements.flatMap((node): Element[] => {
       if (node.trigger) return [];
       const named = node.options.find(({ text }) => /^as [a-z]\w*$/.test(text))?.text.slice(3);
@@ -261,7 +282,7 @@ export class Places {
       taken.add(id);
       const of = this.rows.get(node);
       let element: Element = { id, kind: node.kind, label: node.label, ...(of === undefined ? {} : { of }) };
-      for (const option of node.options) {
+      for (const option of this.expressions.options(node.options, params)) {
         if (option.text === `as ${named}`) continue;
         if (option.text === "list" || option.text === "button" || option.text === "icon") element = { ...element, kind: option.text };
         else if (option.text.startsWith("not on ")) {

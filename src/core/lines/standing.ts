@@ -5,6 +5,9 @@ import type { Project } from "../model/schema.ts";
 /** A name in lines that stands for a place of a project, whatever that is called; nobody types its first letter. */
 export const standsFor = (id: string): string => `\uE000${id}`;
 
+/** The id that such a name stands for. */
+export const standingFor = (name: string): string | undefined => (name.startsWith("\uE000") ? name.slice(1) : undefined);
+
 /** What each such name stands for. */
 export function standing(project: Project): ReadonlyMap<string, string> {
   return new Map([...lookup(project).places.keys()].map((id) => [standsFor(id), id]));

@@ -1,9 +1,9 @@
 import { proposal } from "../insight/proposal.ts";
 import { freshId } from "../model/edits/edit.ts";
 import { sameValue } from "../model/json.ts";
-import { elementIdOf, elementsOf, lookup, targetOf } from "../model/lookup.ts";
+import { elementIdOf, elementsOf, lookup, targetOf, upTarget } from "../model/lookup.ts";
 import { takesPass, withPass } from "../model/moves.ts";
-import { suitedMove, withArguments } from "../model/propose.ts";
+import { inStackMeant, suitedMove, withArguments } from "../model/propose.ts";
 import type { Container, Leg, Move, Project, Screen } from "../model/schema.ts";
 import { TAKEN_IN_RULE, TAKEN_TARGET } from "./parse.ts";
 import {
@@ -22,8 +22,8 @@ import {
 } from "./phrases.ts";
 import { ruleLine } from "./rules.ts";
 import { quotedIfNeeded } from "./scan.ts";
-import { insideLane, menuScreens, NO_STACK } from "./usual.ts";
-import { barWord, ELEMENT_FLAGS, ELEMENT_SAID, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, SCREEN_FLAGS, SCREEN_SAID, WAY_IN_FLAGS, WAYS } from "./words.ts";
+import { hubsWithoutUp, insideLane, menuScreens, NO_STACK } from "./usual.ts";
+import { AROUND, barWord, ELEMENT_FLAGS, ELEMENT_SAID, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, SCREEN_FLAGS, SCREEN_SAID, WAY_IN_FLAGS, WAYS } from "./words.ts";
 
 /** Letters of a line beyond which elements stand on lines of their own. */
 const LONG = 110;
@@ -167,7 +167,8 @@ class Teller {
   }
 
   private screenWords(screen: Screen, starts: boolean): string[] {
-    const up = screen.up !== "auto" && screen.up !== "none" && lookup(this.project).screens.has(screen.up) ? [`up ${this.path(screen.up)}`] : [];
+    const target = screen.up === "auto" && hubsWithoutUp(this.project).has(screen.id) ? (upTarget(this.project, screen.id) ?? "") : screen.up;
+    const up = lookup(this.project).screens.has(target) ? [`up ${this.path(target)}`] : [];
     return [
       ...(starts ? ["start"] : []),
       ...flags(screen, SCREEN_FLAGS),
@@ -180,10 +181,14 @@ class Teller {
   private elements(id: string): string[] {
     const legs = lookup(this.project).legsFrom.get(id) ?? [];
     const taken = new Set<string>();
-    const own = elementsOf(this.project, id).map((element) => {
+    const all = elementsOf(this.project, id);
+    const own = all.map((element, i) => {
       const usual = freshId(element.label || element.id, taken, "element");
       // Conditions ask for what was typed by the id of its field.
-      const named = (element.kind === "field" || element.kind === "switch") && usual !== element.id ? [`as ${element.id}`] : [];
+      // One that is called like an earlier one would be read as one with it.
+      const field = (element.kind === "field" || element.kind === "switch") && usual !== element.id;
+      const again = all.slice(0, i).some((one) => one.kind === element.kind && (one.label || one.id) === (element.label || element.id));
+      const named = field || again ? [`as ${element.id}`] : [];
       taken.add(named.length > 0 ? element.id : usual);
       const words = [
         ...kindWords(element),
@@ -251,7 +256,7 @@ class Teller {
     const guessed = "pass" in guess ? guess.pass : undefined;
     const args = pass && Object.keys(pass).length > 0 ? argsText(pass) : guessed && Object.keys(guessed).length > 0 ? "()" : "";
     const target = `${this.path(usual?.to ?? to)}${args}`;
-    return { target, words: usual ? [] : this.moveWords(move) };
+    return { target, words: usual ? [] : this.moveWords(leg.from, move) };
   }
 
   /** The target by whose name alone the way is understood, if it is. */
@@ -269,13 +274,14 @@ class Teller {
     return undefined;
   }
 
-  private moveWords(move: ToPlace): string[] {
+  private moveWords(from: string, move: ToPlace): string[] {
     const [word = ""] = WAYS[move.kind as keyof typeof WAYS] ?? [];
     const within =
       "in" in move && move.in !== undefined && move.in !== "beneath" && lookup(this.project).places.has(move.in) ? [`in ${this.path(move.in)}`] : [];
     const showing = move.kind === "open" && move.show !== undefined && lookup(this.project).places.has(move.show) ? [`showing ${this.path(move.show)}`] : [];
     const gives = move.kind === "return" ? Object.entries(move.give ?? {}).map(([name, value]) => `gives ${name} = ${value}`) : [];
-    return [word, ...within, ...showing, ...flags<Move>(move, MOVE_FLAGS), ...gives];
+    const around = sameValue(inStackMeant(this.project, from, move), move) ? [] : [AROUND];
+    return [word, ...within, ...around, ...showing, ...flags<Move>(move, MOVE_FLAGS), ...gives];
   }
 
   /** A place by its name, and by those of the containers around it as far as that is needed to tell it from others. */

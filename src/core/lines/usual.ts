@@ -1,6 +1,6 @@
-import { lookup, nameOf, ownersAround } from "../model/lookup.ts";
+import { lookup, nameOf, ownersAround, upTarget } from "../model/lookup.ts";
 import { once } from "../model/once.ts";
-import type { Project } from "../model/schema.ts";
+import type { Project, Screen } from "../model/schema.ts";
 import type { PlaceNode } from "./ast.ts";
 import { CONTAINER_KINDS } from "./words.ts";
 
@@ -43,6 +43,20 @@ export function withMenus(project: Project): Project {
   const wanted = menuScreens(project);
   if (wanted.size === 0) return project;
   return { ...project, screens: project.screens.map((screen) => (wanted.has(screen.id) ? { ...screen, bar: { show: true, lead: "menu" } } : screen)) };
+}
+
+/** Hubs whose Up, where nothing is said of it, would lead back to what was to be gone through once: a welcome, a splash, a tour. */
+export function hubsWithoutUp(project: Project): ReadonlySet<string> {
+  const { screens } = lookup(project);
+  const leads = ({ id, hub, up }: Screen) => hub === true && up === "auto" && screens.get(upTarget(project, id) ?? "")?.once === true;
+  return new Set(project.screens.filter(leads).map(({ id }) => id));
+}
+
+/** A project in which they have none. */
+export function withoutUp(project: Project): Project {
+  const wanted = hubsWithoutUp(project);
+  if (wanted.size === 0) return project;
+  return { ...project, screens: project.screens.map((screen) => (wanted.has(screen.id) ? { ...screen, up: "none" } : screen)) };
 }
 
 /** Whether a place is not itself a tab or an entry of a menu, but what a stack that is one shows first: lines switch to the stack. */

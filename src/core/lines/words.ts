@@ -186,13 +186,16 @@ export const WAYS: Record<"push" | "replace" | "reset" | "return" | "open" | "se
   select: ["switch", "tab"],
 };
 
+/** Of a way that is named: it is in the innermost stack around where it starts, whatever people would mean there. */
+export const AROUND = "in the stack around it";
+
 /** What a move does otherwise than its kind does by itself. */
-export const MOVE_FLAGS: ReadonlyArray<Flag<Move> & { with: string }> = [
+export const MOVE_FLAGS: ReadonlyArray<Flag<Move> & { with: string; names?: "return" | "open" | "select" }> = [
   {
     word: "beneath",
-    with: "push",
-    has: (m: Move) => m.kind === "push" && m.in === "beneath",
-    set: (m: Move) => (m.kind === "push" ? { ...m, in: "beneath" } : m),
+    with: "push or reset",
+    has: (m: Move) => (m.kind === "push" || m.kind === "reset") && m.in === "beneath",
+    set: (m: Move) => (m.kind === "push" || m.kind === "reset" ? { ...m, in: "beneath" } : m),
   },
   ...(["copy", "stay", "rewind"] as const).map((repeat) => ({
     with: "push",
@@ -208,6 +211,7 @@ export const MOVE_FLAGS: ReadonlyArray<Flag<Move> & { with: string }> = [
   })),
   ...(["push", "replace", "nothing"] as const).map((orElse) => ({
     with: "pop to",
+    names: "return" as const,
     word: orElse === "nothing" ? "or nothing" : `or ${orElse}`,
     has: (m: Move) => m.kind === "return" && m.orElse === orElse,
     set: (m: Move) => (m.kind === "return" ? { ...m, orElse } : m),
@@ -215,12 +219,14 @@ export const MOVE_FLAGS: ReadonlyArray<Flag<Move> & { with: string }> = [
   {
     word: "instead",
     with: "open",
+    names: "open",
     has: (m: Move) => m.kind === "open" && m.instead === true,
     set: (m: Move) => (m.kind === "open" ? { ...m, instead: true } : m),
   },
   {
     word: "from its start",
     with: "switch",
+    names: "select",
     has: (m: Move) => m.kind === "select" && m.fresh === true,
     set: (m: Move) => (m.kind === "select" ? { ...m, fresh: true } : m),
   },

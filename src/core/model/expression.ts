@@ -5,6 +5,7 @@
  */
 import { type ASTNode, parse } from "@marcbachmann/cel-js";
 import { once } from "./once.ts";
+import { type PlainNames, slipIn, textOf } from "./spokenExpression.ts";
 
 export type { ASTNode } from "@marcbachmann/cel-js";
 
@@ -20,6 +21,8 @@ export interface Scope {
   names: Record<string, ScopeName>;
   /** Fields of record types, for members of record values. */
   records: Record<string, Record<string, ValueType>>;
+  /** What the facts that are choices can be. */
+  choices?: Record<string, readonly string[]>;
 }
 
 export interface ExpressionError {
@@ -164,8 +167,25 @@ function identifier(node: ASTNode, name: string, scope: Scope, reads: Reads): Va
 
 function named(node: ASTNode, name: string, scope: Scope): ScopeName {
   const known = Object.hasOwn(scope.names, name) ? scope.names[name] : undefined;
-  if (!known) throw new IllTyped(node, `there is no "${name}" here; there ${namesIn(Object.keys(scope.names))}`);
+  if (!known) throw new IllTyped(node, `there is no "${name}" here; ${meant(name, scope)}`);
   return known;
+}
+
+/** What somebody who wrote a name that is not in scope may have meant. */
+function meant(name: string, scope: Scope): string {
+  const owner = ["param", "fact", "field"].find((one) => Object.hasOwn(scope.names[one]?.fields ?? {}, name));
+  if (owner) return `write ${owner}.${name}`;
+  if (Object.values(scope.choices ?? {}).some((values) => values.includes(name))) return `text stands in quotes: ${textOf(name)}`;
+  return `there ${namesIn(Object.keys(scope.names))}, and text stands in quotes`;
+}
+
+/** What plain words can stand for in a scope. */
+export function plainNames({ names, choices = {} }: Scope): PlainNames {
+  return {
+    roots: new Set(Object.keys(names)),
+    facts: new Map(Object.keys(names.fact?.fields ?? {}).map((id) => [id, Object.hasOwn(choices, id) ? choices[id] : undefined])),
+    params: new Set(Object.keys(names.param?.fields ?? {})),
+  };
 }
 
 function member(node: ASTNode, object: ASTNode, field: string, scope: Scope, reads: Reads): ValueType {
@@ -249,6 +269,8 @@ function namesIn(names: string[]): string {
 }
 
 function parseError(error: unknown, source: string): ExpressionError {
+  const slip = slipIn(source);
+  if (slip) return slip;
   const found = error as { summary?: string; message?: string; range?: { start: number; end: number } };
   const message = (found.summary ?? found.message ?? "cannot be read").split("\n")[0] ?? "";
   return { message: message.replace("EOF", "the end"), start: found.range?.start ?? 0, end: found.range?.end ?? source.length };

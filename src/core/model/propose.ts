@@ -46,6 +46,60 @@ export function suitedMove(project: Project, from: string, to: string): Move {
   return firstScreen(project, entry)?.id === to ? { kind: "push", to: entry, in: host.id, repeat: "rewind" } : { kind: "push", to };
 }
 
+/**
+ * A move of a kind that somebody named, in the stack that they mean. A reset clears the stack that holds its target, not one inside
+ * it: signing out from a tab clears the whole app. What a modal without a stack pushes, resets or goes back to is on the page beneath it.
+ * Moves that name their stack stay as they are, and so do all others.
+ */
+export function inStackMeant(project: Project, from: string, move: Move): Move {
+  if (("in" in move && move.in !== undefined) || (move.kind !== "push" && move.kind !== "reset" && move.kind !== "return")) return move;
+  const { containers } = lookup(project);
+  const self = containers.get(from);
+  const around = [...(self ? [self] : []), ...ownersAround(project, from)];
+  const beyond = ownersAround(project, move.to);
+  const nearest = around.find((c) => c.kind === "stack");
+  const modal = around.find(isModal);
+  if (modal && !beyond.some(isModal) && containers.get(move.to)?.kind !== "modal") return onPageBeneath(project, move, beyond, nearest !== undefined);
+  const host = beyond.find((c) => around.includes(c));
+  if (move.kind !== "reset" || !host) return move;
+  if (host.kind === "stack") {
+    const entry = beyond[beyond.indexOf(host) - 1]?.id ?? move.to;
+    const to = firstScreen(project, entry)?.id === move.to ? entry : move.to;
+    return { ...move, to, ...(host === nearest ? {} : { in: host.id }) };
+  }
+  const [owner] = beyond;
+  return owner?.kind === "stack" && isLaneOf(project, owner, host) ? { ...move, in: owner.id } : move;
+}
+
+/** A move from a modal to what is not in it. A modal with a stack of its own keeps what it pushes. */
+function onPageBeneath(project: Project, move: Extract<Move, { kind: "push" | "reset" | "return" }>, beyond: readonly Container[], hasStack: boolean): Move {
+  if (move.kind === "push" && hasStack) return move;
+  const sure = beyond.find((c) => c.kind === "stack" && isAlwaysThere(project, c.id));
+  const within = sure?.id ?? ("beneath" as const);
+  if (move.kind === "push") return { ...move, in: "beneath" };
+  if (move.kind === "reset") {
+    const entry = sure && beyond[beyond.indexOf(sure) - 1]?.id;
+    return { ...move, to: entry !== undefined && firstScreen(project, entry)?.id === move.to ? entry : move.to, in: within };
+  }
+  if (Object.keys(move.give ?? {}).length > 0 || move.orElse === "nothing" || move.orElse === "replace") return move;
+  const pass = move.pass ? { pass: move.pass } : {};
+  return { kind: "push", to: move.to, ...pass, in: beyond[0] === sure ? within : "beneath", repeat: "rewind" };
+}
+
+/** Whether a container is on the page whatever is shown there: the outermost one, and the tabs and drawer entries in it. */
+function isAlwaysThere(project: Project, id: string): boolean {
+  const owner = lookup(project).owners.get(id);
+  return id === project.root || (owner !== undefined && isLanes(owner) && isAlwaysThere(project, owner.id));
+}
+
+/** Whether nothing but tabs and drawers is between a stack and a container around it. */
+function isLaneOf(project: Project, stack: Container, host: Container): boolean {
+  const owner = lookup(project).owners.get(stack.id);
+  return owner !== undefined && isLanes(owner) && (owner === host || isLaneOf(project, owner, host));
+}
+
+const isLanes = (c: Container): boolean => c.kind === "tabs" || c.kind === "drawer";
+
 /** The way to a member of a stack that is there: on top of it, back to its start, over to the lane that it is. */
 function inStack(
   project: Project,
@@ -154,7 +208,9 @@ export function moveSentence(project: Project, from: string, move: Move): string
     case "replace":
       return `Replaces ${here} with ${q(move.to)}; Back skips ${here}.`;
     case "reset":
-      return `Clears the history and starts over with ${q(move.to)}.`;
+      return move.in === "beneath"
+        ? `Closes the modal, clears the history beneath it and starts over with ${q(move.to)}.`
+        : `Clears the history${move.in === undefined ? "" : ` of ${q(move.in)}`} and starts over with ${q(move.to)}.`;
     case "return":
       return `Goes back to ${q(move.to)}, dropping what is above it${OR_ELSE[move.orElse ?? "push"]}.${giveSentence(move)}`;
     case "open":
@@ -185,7 +241,9 @@ function giveSentence({ give = {} }: GivingMove): string {
 const OR_ELSE = { push: "; pushes it if it is not beneath", replace: "; replaces this screen with it if it is not beneath", nothing: "" };
 
 function pushSentence(move: Extract<Move, { kind: "push" }>, q: (id: string) => string, here: string): string {
+  if (move.in === "beneath" && move.repeat === "rewind") return `Closes the modal and goes back to ${q(move.to)}; pushes it if it is not beneath.`;
   if (move.in === "beneath") return `Closes the modal and pushes ${q(move.to)} onto the page beneath.`;
+  if (move.in !== undefined && move.repeat === "rewind") return `Goes to ${q(move.in)} and back to ${q(move.to)} there; pushes it if it is not there.`;
   if (move.in !== undefined) return `Goes to ${q(move.in)} and pushes ${q(move.to)} there.`;
   if (move.repeat === "rewind") return `Pushes ${q(move.to)}, or goes back to it if it is already beneath.`;
   return move.tidy === undefined ? `Pushes ${q(move.to)} on top of ${here}; Back comes back here.` : `Pushes ${q(move.to)}.`;

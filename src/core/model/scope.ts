@@ -26,7 +26,7 @@ export function placeScope(project: Project, placeId: string): Scope {
 function makePlaceScope(project: Project, placeId: string): Scope {
   const { places, screens } = lookup(project);
   const records = recordsOf(project);
-  const scope: Scope = { records, names: outerNames(project) };
+  const scope: Scope = { records, names: outerNames(project), choices: choicesOf(project) };
   const place = places.get(placeId);
   const inside: Screen[] = place?.kind === "screen" ? [place.screen] : treeOf(project, placeId).flatMap((id) => screens.get(id) ?? []);
   const param: Record<string, ValueType> = {};
@@ -50,12 +50,12 @@ function makePlaceScope(project: Project, placeId: string): Scope {
 export function entranceScope(project: Project, entrance: Entrance): Scope {
   const fields: Record<string, ValueType> = {};
   for (const name of entrance.pattern === undefined ? [] : patternVariables(entrance.pattern)) fields[name] = "text";
-  return { records: recordsOf(project), names: { ...outerNames(project), link: { fields } } };
+  return { records: recordsOf(project), names: { ...outerNames(project), link: { fields } }, choices: choicesOf(project) };
 }
 
 /** What the condition of a rule may name: facts and width. */
 export function ruleScope(project: Project): Scope {
-  return { records: recordsOf(project), names: outerNames(project) };
+  return { records: recordsOf(project), names: outerNames(project), choices: choicesOf(project) };
 }
 
 /** Compiles a condition: an expression of another type than true or false is an error too. */
@@ -70,6 +70,10 @@ function outerNames(project: Project): Record<string, ScopeName> {
   const fact: Record<string, ValueType> = {};
   for (const f of project.facts) fact[f.id] = f.type === "boolean" ? "boolean" : "text";
   return { fact: { fields: fact }, width: { type: "text" } };
+}
+
+function choicesOf(project: Project): NonNullable<Scope["choices"]> {
+  return Object.fromEntries(project.facts.flatMap(({ id, type, values }) => (type === "choice" && values ? [[id, values]] : [])));
 }
 
 function recordsOf(project: Project): Scope["records"] {

@@ -112,7 +112,7 @@ export class Making {
    */
   put(lines: readonly string[], beside = this.place) {
     const text = lines.filter((line) => line !== "").join("\n");
-    const read = readLines(text, this.project.name);
+    const read = readLines(text, this.project.name, undefined, false);
     if (!read.ok) throw new Error(`${read.problems.map(({ line, message }) => `${line}: ${message}`).join("; ")} in\n${text}`);
     this.project = new Merging(this.project, read, { bound: standing(this.project), byName: false, beside }).project;
   }

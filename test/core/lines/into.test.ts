@@ -47,6 +47,25 @@ describe("lines into a project", () => {
     expect(moves(into(note, "note: Done > home (reset)").project)).toContain("note reset home");
   });
 
+  it("read plain words by the facts, parameters and stacks of the project", () => {
+    const begun = into(
+      app("s", { stacks: { s: "welcome feed" }, facts: [{ id: "tier", type: "choice", values: ["guest", "paying"], initial: "guest", source: "app" }] }),
+      "feed(postId)",
+    );
+    const { project, makes } = into(
+      begun.project,
+      "Ask (dialog): Out > welcome (reset, set signedIn = false)\nfeed: More > welcome (if tier = paying and postId is 'a')",
+    );
+    expect(project.legs).toMatchObject([
+      { move: { kind: "reset", to: "welcome", in: "s" }, set: { signedIn: "false" } },
+      { when: "fact.tier == 'paying' && param.postId == 'a'" },
+    ]);
+    expect(makes).toContain("fact “signedIn”");
+    expect(linesInto(project, "feed: Less > welcome (if tier = paid)")).toMatchObject({ ok: false, problems: [{ line: 1, column: 23 }] });
+    const later = into(into(begun.project, "welcome (once)").project, "feed (hub)").project;
+    expect(later.screens.map(({ up }) => up)).toEqual(["auto", "none"]);
+  });
+
   it("make containers in a project that is begun, and go into those that are there", () => {
     const begun = app("s", { stacks: { s: "a b" }, legs: ["ab a push b"] });
     const { project } = into(begun, "Yard (tabs)\n  One\n    First: More > Second\n    Second\n  Two\na: Yard > Yard");

@@ -267,3 +267,101 @@ describe("nothing that lines say is left out silently", () => {
     expect(wrong("Side (drawer, at the top)\n  A")).toEqual(["1:15 “at the top” says nothing of a drawer"]);
   });
 });
+
+describe("what people write before they know the words", () => {
+  const conditions = (text: string) =>
+    built(text).legs.map(({ when, set }) => when ?? Object.entries(set ?? {}).map(([fact, value]) => `${fact} = ${value}`)[0]);
+
+  it("conditions in plain words, and choices without quotes", () => {
+    const text = (options: string) => `fact member\nfact order = none | on its way\nHome(plotId): Go > Plot (${options})\nPlot`;
+    const one = (options: string) => conditions(text(options))[0];
+    expect(one("if member")).toBe("fact.member");
+    expect(one("if not member and order = none")).toBe("!fact.member && fact.order == 'none'");
+    expect(one("if plotId is not 'a, b'")).toBe("param.plotId != 'a, b'");
+    expect(one("set order = on its way")).toBe("order = 'on its way'");
+    expect(one("set fact.order = none")).toBe("order = 'none'");
+    const way = built(
+      "fact member\nHome(plotId): Name field (as name), Go (shown if not member) > Plot(plotId = plotId, name = field.name) (reset)\nPlot(plotId, name)",
+    );
+    expect(way.screens[0]?.elements[1]?.shown).toBe("!fact.member");
+    expect(way.legs[0]?.move).toMatchObject({ pass: { plotId: "param.plotId", name: "field.name" } });
+    const inn = built("fact member\nHome\nin /a > Home (if member)\nrule Mine: only Home while not member");
+    expect([inn.entrances[0]?.when, inn.rules?.[0]]).toMatchObject(["fact.member", { while: "!fact.member" }]);
+  });
+
+  it("facts that are only set or asked for are made; what stands for nothing is wrong where it stands", () => {
+    expect(built("Home: In > nothing (set member = true), Plot > Plot (if member and fact.paid)\nPlot").facts).toMatchObject([
+      { id: "member", type: "boolean", initial: false },
+      { id: "paid", type: "boolean", initial: false },
+    ]);
+    expect(wrong("Home: Go > Plot (if membr)\nPlot")).toEqual([
+      "1:18 in “membr”, “membr” is no fact and no parameter here; expected one such as fact.member, or text in quotes: 'membr'",
+    ]);
+    expect(wrong("Home: Go > Plot (if fact.order == 'none')\nPlot")).toEqual([
+      "1:18 there is no fact “order”; expected a line such as fact order = one | other",
+    ]);
+    expect(wrong("Home: Go > Plot(id = one)\nPlot(id)")).toEqual([
+      "1:12 in “one”, “one” is no fact and no parameter here; expected one such as fact.member, or text in quotes: 'one'",
+    ]);
+  });
+
+  it("what happens on a tap may stand behind the control, and a control that is said again after a condition is the same", () => {
+    expect(built("Home: Mark (set done = true), Go (if fact.done, hold) > Plot\nPlot").legs).toMatchObject([
+      { set: { done: "true" }, on: { kind: "tap" } },
+      { when: "fact.done", on: { kind: "hold" }, move: { to: "plot" } },
+    ]);
+    const twice = built("fact paid\nHome: Play > Player (if paid), Play > Offer\nPlayer\nOffer");
+    expect(twice.screens[0]?.elements.map(({ label }) => label)).toEqual(["Play"]);
+    expect(twice.legs).toMatchObject([{ when: "fact.paid", move: { to: "player" } }, { move: { to: "offer" } }]);
+    expect(toLines(twice)).toContain("Play > Player (if fact.paid) | Offer");
+    const two = built("Home: Play > Player, Play (in bar) > Offer\nPlayer\nOffer");
+    expect(two.screens[0]?.elements.map(({ id }) => id)).toEqual(["play", "play2"]);
+    const apart = built("fact paid\nHome: Play > Player (if paid), Play (as other) > Offer\nPlayer\nOffer");
+    expect(apart.screens[0]?.elements.map(({ id }) => id)).toEqual(["play", "other"]);
+    expect(toLines(built(toLines(apart)))).toBe(toLines(apart));
+  });
+
+  it("a reset clears the stack that holds its target, and what a modal goes back to is on the page beneath", () => {
+    const app = built(
+      [
+        "Welcome: Sign in > Feed (reset)",
+        "Yard (tabs)",
+        "  Feed: Post > Post, Sign out > Welcome (reset), Ask > Ask",
+        "  Mine",
+        "    Profile: Edit > Edit, Again > Feed (reset)",
+        "    Edit: Done > Profile (reset), Gone > Welcome (reset, in the stack around it)",
+        "Ask (dialog): Out > Welcome (reset), Stay > Post (pop to), Open > Post (push)",
+      ].join("\n"),
+    );
+    const move = (id: string) => app.legs.find((leg) => leg.id === id)?.move;
+    expect(move("signInFeed")).toEqual({ kind: "reset", to: "yard" });
+    expect(move("signOutWelcome")).toEqual({ kind: "reset", to: "welcome", in: "app" });
+    expect(move("doneProfile")).toEqual({ kind: "reset", to: "profile" });
+    expect(move("goneWelcome")).toEqual({ kind: "reset", to: "welcome" });
+    expect(move("outWelcome")).toEqual({ kind: "reset", to: "welcome", in: "app" });
+    expect(move("stayPost")).toEqual({ kind: "push", to: "post", in: "beneath", repeat: "rewind" });
+    expect(move("openPost")).toEqual({ kind: "push", to: "post", in: "beneath" });
+    expect(toLines(built(toLines(app)))).toBe(toLines(app));
+    expect(
+      check(app, { fixes: false })
+        .findings.filter(({ severity }) => severity === "blocker")
+        .map(({ code }) => code),
+    ).toEqual(["refused-move"]);
+  });
+
+  it("a modal is opened by what goes on by itself, in place of one that is up", () => {
+    const app = built(
+      "Home: Play > Player\nPlayer (full screen): after 3 s > Done\nDone (full screen): on arriving > Home (if fact.never)\nHome 2: after 1 s > Done",
+    );
+    expect(app.legs[1]?.move).toEqual({ kind: "open", to: "done", instead: true });
+    expect(app.legs.at(-1)?.move).toEqual({ kind: "open", to: "done" });
+    expect(built("A (sheet): Go > B (instead)\nB (sheet)\nHome: A > A").legs[0]?.move).toEqual({ kind: "open", to: "b", instead: true });
+  });
+
+  it("a hub does not lead up to what is gone through once", () => {
+    const app = built("Welcome (once): In > Home (reset)\nHome (hub): Settings > Settings\nSettings");
+    expect(app.screens.map(({ up }) => up)).toEqual(["auto", "none", "auto"]);
+    expect(check(app, { fixes: false }).findings).toEqual([]);
+    expect(toLines({ ...app, screens: app.screens.map((screen) => ({ ...screen, up: "auto" })) })).toContain("Home (hub, up Welcome)");
+  });
+});

@@ -1,6 +1,6 @@
 import { giveOf, lookup, ownersAround, targetOf } from "../../../core/model/lookup.ts";
 import { withGive } from "../../../core/model/moves.ts";
-import { withArguments } from "../../../core/model/propose.ts";
+import { inStackMeant, withArguments } from "../../../core/model/propose.ts";
 import type { Leg, Move, Project } from "../../../core/model/schema.ts";
 
 /** A way to get to a leg's target, in words. */
@@ -17,6 +17,7 @@ export interface Way {
 function waysTo(project: Project, leg: Leg, to: string): Way[] {
   const element = "element" in leg.on ? leg.on.element : undefined;
   const { containers, owners } = lookup(project);
+  const meant = (move: Move): Move => filled(inStackMeant(project, leg.from, move));
   const filled = (move: Move): Move => withArguments(project, leg.from, element, move);
   if (containers.get(to)?.kind === "modal")
     return [
@@ -28,7 +29,7 @@ function waysTo(project: Project, leg: Leg, to: string): Way[] {
     { key: "push", label: "push", says: "on top", move: filled({ kind: "push", to }) },
     { key: "rewind", label: "push, or back to it", says: "if it is beneath", move: filled({ kind: "push", to, repeat: "rewind" }) },
     { key: "replace", label: "replace", says: "instead of this", move: filled({ kind: "replace", to }) },
-    { key: "reset", label: "reset", says: "clears the history", move: filled({ kind: "reset", to }) },
+    { key: "reset", label: "reset", says: "clears the history", move: meant({ kind: "reset", to }) },
   ];
   const around = ownersAround(project, leg.from);
   const chosen = leg.move ? wayKey(leg.move) : undefined;
@@ -37,7 +38,7 @@ function waysTo(project: Project, leg: Leg, to: string): Way[] {
   if (owner?.kind === "stack" && (around.find((c) => c.kind === "stack") !== owner || chosen === "in"))
     out.splice(2, 0, { key: "in", label: `push in ${owner.name || owner.id}`, move: filled({ kind: "push", to, in: owner.id }) });
   if (owner?.kind === "tabs" || owner?.kind === "drawer") out.unshift({ key: "select", label: "switch", says: "to it", move: { kind: "select", to } });
-  if (lookup(project).screens.has(to)) out.push({ key: "return", label: "back to it", says: "pop", move: filled({ kind: "return", to }) });
+  if (lookup(project).screens.has(to)) out.push({ key: "return", label: "back to it", says: "pop", move: meant({ kind: "return", to }) });
   return out;
 }
 
@@ -61,6 +62,8 @@ export function waysOf(project: Project, leg: Leg): readonly Way[] {
 /** The key of the way that a move is, among those above. */
 export function wayKey(move: Move): string {
   if (move.kind !== "push") return move.kind;
+  // What a modal goes back to on the page beneath it.
+  if (move.in !== undefined && move.repeat === "rewind") return "return";
   if (move.in === "beneath") return "beneath";
   if (move.in !== undefined) return "in";
   return move.repeat === "rewind" ? "rewind" : "push";

@@ -9,7 +9,7 @@ import { removeLegs } from "../../model/edits/remove.ts";
 import { sameValue } from "../../model/json.ts";
 import { elementIdOf, lookup, nameOf, ownersAround } from "../../model/lookup.ts";
 import { takesPass, withPass } from "../../model/moves.ts";
-import { moveSentence } from "../../model/propose.ts";
+import { inStackMeant, moveSentence } from "../../model/propose.ts";
 import type { Leg, Move, Project } from "../../model/schema.ts";
 import { programOf } from "../../plan/lower/moves.ts";
 import { makeMove } from "../../semantics/moves.ts";
@@ -63,14 +63,23 @@ function instead(project: Project, leg: Leg): Edit[] {
   if (!move || !("to" in move)) return [];
   const to = move.kind === "open" ? (move.show ?? move.to) : move.to;
   const proposed = proposal(project, { place: leg.from, element: elementIdOf(leg), on: "element" in leg.on ? undefined : leg.on }, to);
-  const moves = [proposed.move, ...(takesPass(move) ? [withPass({ kind: "replace", to }, move.pass)] : [{ kind: "replace", to } as const])];
+  const moves: Move[] = [
+    inStackMeant(project, leg.from, move),
+    proposed.move,
+    ...(takesPass(move) ? [withPass({ kind: "replace", to }, move.pass)] : [{ kind: "replace", to } as const]),
+  ];
   const works = (p: Project, one: Move) =>
     metStates(p, leg.from).every(({ state, branch }) => makeMove(appOf(p), state, branch, programOf(p, one), {}).is === "moved");
   const others = moves
-    .filter((one) => !sameValue(one, move) && lookup(project).places.has(to) && works(project, one))
+    .filter(
+      (one, i) => !sameValue(one, move) && moves.findIndex((other) => isSameWay(other, one)) === i && lookup(project).places.has(to) && works(project, one),
+    )
     .map((one) => ({ ...changeLeg(project, leg, { move: one }), name: `${moveSentence(project, leg.from, one)}` }));
   return [...others, ...stackAround(project, leg).filter((edit) => works(applyEdit(project, edit), move))];
 }
+
+/** Whether two moves say the same, whatever they pass. */
+const isSameWay = (a: Move, b: Move) => sameValue(withPass(a, undefined), withPass(b, undefined));
 
 /** A stack around the screen that a leg starts from, for a move that puts something on top where there is no stack. */
 function stackAround(project: Project, leg: Leg): Edit[] {

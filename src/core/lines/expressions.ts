@@ -1,0 +1,75 @@
+import type { Project } from "../model/schema.ts";
+import { factsNamed, fromPlainWords, type PlainNames, unknownWords } from "../model/spokenExpression.ts";
+import type { At, FactNode, Lines, Option } from "./ast.ts";
+import type { Problems } from "./problems.ts";
+
+/** What can stand alone in an expression, somewhere. */
+const ROOTS: ReadonlySet<string> = new Set(["fact", "width", "param", "field", "item", "link", "next", "prev"]);
+const SET = /^set (?:fact\.)?([a-z]\w*) = (.+)$/s;
+/** Options whose value is an expression: what stands before it. */
+const CONDITION = /^(?:if|shown if|enabled if) |^gives [A-Za-z_]\w* = /;
+
+/**
+ * Conditions and values of lines: plain words become expressions, and facts that no line makes but that are set or asked for are made.
+ */
+export class Expressions {
+  /** Facts that the lines only set or ask for. */
+  readonly made: FactNode[] = [];
+  private readonly facts = new Map<string, readonly string[] | undefined>();
+
+  constructor(
+    lines: Lines,
+    known: Project | undefined,
+    private readonly problems: Problems,
+  ) {
+    for (const { id, type, values } of known?.facts ?? []) this.facts.set(id, type === "choice" ? values : undefined);
+    for (const { id, values } of lines.facts) if (!this.facts.has(id)) this.facts.set(id, typeof values[0] === "boolean" ? undefined : values.map(String));
+    for (const option of optionsOf(lines)) {
+      const [, fact = "", value] = SET.exec(option.text) ?? [];
+      if (value === "true" || value === "false") this.make(fact, option);
+    }
+  }
+
+  private make(id: string, { line, column }: At) {
+    if (this.facts.has(id)) return;
+    this.facts.set(id, undefined);
+    this.made.push({ id, values: [false], options: [], line, column });
+  }
+
+  /** An option whose value, where that is a condition or a value, is an expression. */
+  option(option: Option, params: ReadonlySet<string>): Option {
+    const [, fact, value] = SET.exec(option.text) ?? [];
+    if (fact !== undefined && value !== undefined) return { ...option, text: `set ${fact} = ${this.value(value, option, params, fact)}` };
+    const [head] = CONDITION.exec(option.text) ?? [];
+    return head === undefined ? option : { ...option, text: head + this.value(option.text.slice(head.length), option, params) };
+  }
+
+  options(options: readonly Option[], params: ReadonlySet<string>): Option[] {
+    return options.map((option) => this.option(option, params));
+  }
+
+  args(args: Record<string, string>, at: At, params: ReadonlySet<string>): Record<string, string> {
+    return Object.fromEntries(Object.entries(args).map(([name, value]) => [name, this.value(value, at, params)]));
+  }
+
+  /** The expression that some words are; what stands for nothing is wrong. */
+  value(text: string, at: At, params: ReadonlySet<string>, of?: string): string {
+    const names: PlainNames = { roots: ROOTS, facts: this.facts, params };
+    const source = fromPlainWords(text, names, of);
+    const [word] = unknownWords(source, names);
+    if (word !== undefined)
+      this.problems.wrong(at, `in “${text}”, “${word}” is no fact and no parameter here; expected one such as fact.member, or text in quotes: '${word}'`);
+    for (const { id, compared } of factsNamed(source)) {
+      if (this.facts.has(id)) continue;
+      if (compared) this.problems.wrong(at, `there is no fact “${id}”; expected a line such as fact ${id} = one | other`);
+      else this.make(id, at);
+    }
+    return source;
+  }
+}
+
+function optionsOf({ places, ways }: Lines): Option[] {
+  const inside = (all: Lines["places"]): Option[] =>
+    all.flatMap(({ elements, members }) => [...elements.flatMap(({ legs }) => legs.flatMap(({ options }) => options)), ...inside(members)]);
+  return [...inside(places), ...ways.flatMap(({ leg }) => leg.options)];
+}
