@@ -1,9 +1,10 @@
 import { useEffect, useId, useRef, useState } from "react";
 import { evaluate } from "../../core/insight/evaluate.ts";
 import { completions, spoken } from "../../core/model/complete.ts";
-import { compile, type Scope, type ValueType } from "../../core/model/expression.ts";
+import { compile, plainNames, type Scope, type ValueType } from "../../core/model/expression.ts";
 import type { Json, Row } from "../../core/model/schema.ts";
 import { compileCondition } from "../../core/model/scope.ts";
+import { fromPlainWords } from "../../core/model/spokenExpression.ts";
 import type { Values } from "../../core/plan/expression.ts";
 
 interface Props {
@@ -20,6 +21,8 @@ interface Props {
   /** The type that is wanted, if one is. */
   wants?: ValueType;
   placeholder?: string;
+  /** The fact that the value is for: what it can be needs no quotes. */
+  fact?: string;
   /** A problem that is not the expression's own. */
   problem?: string | undefined;
   onFocus?: () => void;
@@ -33,7 +36,7 @@ function sampleText(value: Json): string {
 }
 
 /** An expression that is typed and completed as it is written; its type and its value on the samples stand below. */
-export function ExpressionField({ label, accessibleLabel, value, onCommit, scope, values, condition, wants, placeholder, problem, onFocus }: Props) {
+export function ExpressionField({ label, accessibleLabel, value, onCommit, scope, values, condition, wants, fact, placeholder, problem, onFocus }: Props) {
   const [draft, setDraft] = useState(value);
   const [caret, setCaret] = useState<number>();
   const [at, setAt] = useState(-1);
@@ -41,7 +44,13 @@ export function ExpressionField({ label, accessibleLabel, value, onCommit, scope
   const list = useId();
   useEffect(() => setDraft(value), [value]);
   const offered = caret === undefined ? [] : completions(draft, caret, scope);
-  const compiled = draft.trim() === "" ? undefined : condition ? compileCondition(draft, scope) : compile(draft, scope);
+  const compiling = (source: string) => (condition ? compileCondition(source, scope) : compile(source, scope));
+  const asTyped = draft.trim() === "" ? undefined : compiling(draft);
+  // Plain words are taken for what they say, where that is clear: member and order = none.
+  const plain = asTyped === undefined || asTyped.ok ? undefined : fromPlainWords(draft.trim(), plainNames(scope), fact);
+  const read = plain === undefined ? undefined : compiling(plain);
+  const compiled = read?.ok ? read : asTyped;
+  const written = read?.ok && plain !== undefined ? plain : draft.trim();
   const misfit =
     compiled?.ok && wants !== undefined && !(compiled.type === wants || (compiled.type === "integer" && wants === "number"))
       ? `this is ${spoken(compiled.type)}; ${spoken(wants)} is wanted`
@@ -51,7 +60,9 @@ export function ExpressionField({ label, accessibleLabel, value, onCommit, scope
   const result = compiled && values ? evaluate(compiled, values) : undefined;
   const commit = () => {
     setCaret(undefined);
-    if (draft !== value) onCommit(draft.trim());
+    if (draft === value) return;
+    setDraft(written);
+    onCommit(written);
   };
   const take = (i: number) => {
     const chosen = offered[i];
@@ -149,6 +160,11 @@ export function ExpressionField({ label, accessibleLabel, value, onCommit, scope
       ) : (
         compiled?.ok && (
           <span className="block truncate text-[11px] text-ink-2">
+            {read?.ok && (
+              <>
+                reads <code className="font-mono text-ink">{written}</code>,{" "}
+              </>
+            )}
             {spoken(compiled.type)}
             {result === undefined ? "" : `, on the samples ${sampleText(result)}`}
           </span>

@@ -84,6 +84,39 @@ describe("what is offered", () => {
     expect(refused?.fixes.slice(-1).map(deletes)).toEqual([true]);
   });
 
+  it("for a leg that resets or goes back out of a dialog: in the stack that is meant, each way once", () => {
+    const out = app("s", { stacks: { s: "a b" }, modals: { m: "ask" }, legs: ["ab a push b", "open b open m", "out ask push a"] });
+    const fixes = found(out, "refused-move")?.fixes ?? [];
+    const names = fixes.map(({ name }) => name);
+    expect(names[0]).toBe("Closes the modal and pushes “a” onto the page beneath.");
+    expect(new Set(names).size).toBe(names.length);
+    for (const fix of fixes) expect(found(applyEdit(out, fix), "refused-move"), fix.name).toBeUndefined();
+  });
+
+  it("for a condition in plain words: the expression that it says", () => {
+    const order = { id: "order", type: "choice", values: ["none", "sent"], initial: "none", source: "app" } as const;
+    const member = { id: "member", type: "boolean", initial: false, source: "app" } as const;
+    const plain = app("s", {
+      stacks: { s: "a b" },
+      facts: [order, member],
+      screens: {
+        a: { elements: [{ id: "x", kind: "button", label: "X", shown: "not member" }] },
+        b: { params: [{ name: "id", type: "text", required: true }] },
+      },
+      legs: ["go a push b if=member pass.id=order set.order=sent"],
+      entrances: [{ id: "e", name: "e", kind: "link", pattern: "/a", to: "a", warm: "rebuild", when: "order = sent" }],
+    });
+    const ruled: Project = { ...plain, rules: [{ id: "r", name: "R", kind: "only", see: ["a"], while: "member or order is none" }] };
+    const mended = check(ruled).findings.reduce((now: Project, { code, fixes: [fix] }) => (code === "wrong-type" && fix ? applyEdit(now, fix) : now), ruled);
+    expect(mended.legs[0]).toMatchObject({ when: "fact.member", move: { pass: { id: "fact.order" } }, set: { order: "'sent'" } });
+    expect([mended.entrances[0]?.when, mended.rules?.[0], mended.screens[0]?.elements[0]?.shown]).toMatchObject([
+      "fact.order == 'sent'",
+      { while: "fact.member || fact.order == 'none'" },
+      "!fact.member",
+    ]);
+    expect(check(mended).findings.filter(({ code }) => code === "wrong-type")).toEqual([]);
+  });
+
   it("for a leg that is refused after its target was put away: a way that works, before deleting it", () => {
     const away = app("s", { stacks: { s: "a b", u: "c d" }, modals: { m: "u" }, legs: ["go a push d in=u", "up b open m", "on a push b"] });
     const fixes = found(away, "refused-move")?.fixes ?? [];

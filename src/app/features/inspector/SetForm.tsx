@@ -37,6 +37,7 @@ export function SetForm({ project, leg, scope, values, onChange }: Props) {
           label={`${lookup(project).facts.get(id)?.name ?? id} =`}
           value={source}
           scope={scope}
+          fact={id}
           values={values}
           wants={lookup(project).facts.get(id)?.type === "choice" ? "text" : "boolean"}
           onCommit={(text) => {

@@ -63,11 +63,10 @@ function instead(project: Project, leg: Leg): Edit[] {
   if (!move || !("to" in move)) return [];
   const to = move.kind === "open" ? (move.show ?? move.to) : move.to;
   const proposed = proposal(project, { place: leg.from, element: elementIdOf(leg), on: "element" in leg.on ? undefined : leg.on }, to);
-  const moves: Move[] = [
-    inStackMeant(project, leg.from, move),
-    proposed.move,
-    ...(takesPass(move) ? [withPass({ kind: "replace", to }, move.pass)] : [{ kind: "replace", to } as const]),
-  ];
+  const shown: Move = takesPass(move) ? withPass({ kind: "replace", to }, move.pass) : { kind: "replace", to };
+  // In a modal, what stands elsewhere would lose what is around it.
+  const stays = modalAround(project, leg.from) === modalAround(project, to);
+  const moves: Move[] = [inStackMeant(project, leg.from, move), proposed.move, ...(stays ? [shown] : [])];
   const works = (p: Project, one: Move) =>
     metStates(p, leg.from).every(({ state, branch }) => makeMove(appOf(p), state, branch, programOf(p, one), {}).is === "moved");
   const others = moves
@@ -77,6 +76,9 @@ function instead(project: Project, leg: Leg): Edit[] {
     .map((one) => ({ ...changeLeg(project, leg, { move: one }), name: `${moveSentence(project, leg.from, one)}` }));
   return [...others, ...stackAround(project, leg).filter((edit) => works(applyEdit(project, edit), move))];
 }
+
+/** The modal in which a place stands, if it does. */
+const modalAround = (project: Project, id: string) => ownersAround(project, id).find(({ kind }) => kind === "modal");
 
 /** Whether two moves say the same, whatever they pass. */
 const isSameWay = (a: Move, b: Move) => sameValue(withPass(a, undefined), withPass(b, undefined));

@@ -3,6 +3,7 @@ import { entranceExpressions, isTaken, type Located, legExpressions, placeExpres
 import { firstScreen, lookup, passTarget } from "../../model/lookup.ts";
 import type { Param, Project } from "../../model/schema.ts";
 import { passFitting } from "../fixes/arguments.ts";
+import { inExpressionWords } from "../fixes/plainWords.ts";
 import type { FindingKind, Found } from "./kind.ts";
 import { quote } from "./parts.ts";
 
@@ -13,9 +14,9 @@ export const wrongType: FindingKind = {
   help: "A condition or a value does not work as written, so that its leg never fires; what is shown or enabled by it counts as true.",
   subjects: "the leg, way in or rule, or the place and the element",
   inDocument: find,
-  fixes: (project, [id = ""]) => {
+  fixes: (project, [id = "", element]) => {
     const leg = lookup(project).legs.get(id);
-    return leg ? passFitting(project, leg) : [];
+    return [...inExpressionWords(project, id, element), ...(leg ? passFitting(project, leg) : [])];
   },
 };
 
