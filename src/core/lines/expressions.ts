@@ -25,8 +25,8 @@ export class Expressions {
     for (const { id, type, values } of known?.facts ?? []) this.facts.set(id, type === "choice" ? values : undefined);
     for (const { id, values } of lines.facts) if (!this.facts.has(id)) this.facts.set(id, typeof values[0] === "boolean" ? undefined : values.map(String));
     for (const option of optionsOf(lines)) {
-      const [, fact = "", value] = SET.exec(option.text) ?? [];
-      if (value === "true" || value === "false") this.make(fact, option);
+      const [, fact = "", value = ""] = SET.exec(option.text) ?? [];
+      if (/^(true|false|!.+|not .+)$/s.test(value)) this.make(fact, option);
     }
   }
 

@@ -8,7 +8,7 @@ import { pathOf } from "./parse.ts";
 import type { Made, Places } from "./places.ts";
 import type { Problems } from "./problems.ts";
 import { unquoted } from "./scan.ts";
-import { AROUND, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, WAY_IN_FLAGS, WAYS } from "./words.ts";
+import { AROUND, CONTAINER_KINDS, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, WAY_IN_FLAGS, WAYS } from "./words.ts";
 
 /** A leg whose way the lines leave open. */
 export interface Loose {
@@ -163,6 +163,12 @@ export class Legs {
     for (const option of options) {
       const { text } = option;
       if (isFlag(option) || text === AROUND || Object.values(WAYS).some((words) => words.includes(text)) || /^(in|showing|gives) /.test(text)) continue;
+      const holder = CONTAINER_KINDS[text]?.kind;
+      if (holder === "tabs" || holder === "drawer") {
+        const menu = holder === "drawer" ? ", and a control opens it with > menu" : "";
+        this.problems.wrong(option, `“${text}” says what a place holds; expected a line such as Main (${text}) with its screens further in${menu}`);
+        continue;
+      }
       const [, fact, value] = /^set ([a-z]\w*) = (.+)$/s.exec(text) ?? [];
       if (fact !== undefined && value !== undefined) done = { ...done, set: { ...done.set, [fact]: value } };
       else

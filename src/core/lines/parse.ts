@@ -1,3 +1,4 @@
+import { freshId } from "../model/edits/edit.ts";
 import type {
   ElementNode,
   FactNode,
@@ -14,7 +15,9 @@ import type {
   ThingNode,
   WayInNode,
 } from "./ast.ts";
+import { bulletLength, inOurWords, LOOKS_BULLETED, membersOnLine, modalsNamed, tabsTogether, typeWord, withArrows } from "./habits.ts";
 import { cutAt, cutAtWords, endingOf, isQuoted, type Piece, splitAt, trimmed, unquoted } from "./scan.ts";
+import { CONTAINER_KINDS, WAYS } from "./words.ts";
 
 /** The words between what a rule speaks of, and which of them a rule of each kind has. */
 const RULE_WORDS = ["never", "first", "only", "reach", "after", "until", "before", "while", "within", "of"];
@@ -36,6 +39,8 @@ export function parseLines(text: string): { lines: Lines; problems: LineProblem[
 interface Open {
   indent: number;
   place: PlaceNode;
+  /** Its line ends with a colon, and says of no kind of container. */
+  colon: boolean;
 }
 
 class Parser {
@@ -47,20 +52,29 @@ class Parser {
   read(text: string) {
     const all = text.replace(/^\ufeff/, "").split(/\r\n|\r|\n/);
     if (all.length > MOST) this.wrong({ text: "", line: MOST, column: 1 }, `there are ${all.length} lines; at most ${MOST} are read`);
-    all.slice(0, MOST).forEach((raw, i) => {
+    const pieces = all.slice(0, MOST).flatMap((raw, i) => {
       const indent = (/^[ \t]*/.exec(raw)?.[0] ?? "").replace(/\t/g, "  ").length;
       const start = raw.length - raw.trimStart().length;
-      const piece = { text: raw.trim(), line: i + 1, column: start + 1 };
-      if (piece.text !== "" && !piece.text.startsWith("#")) this.line(piece, indent);
+      const piece = { text: withArrows(raw.trim()), line: i + 1, column: start + 1 };
+      return piece.text === "" || piece.text.startsWith("#") ? [] : [{ piece, indent }];
     });
-    return { lines: this.lines, problems: this.problems };
+    // A list that begins with a dash is a list of screens.
+    const dashed = pieces.find(({ piece }) => !OTHER_LINE.test(piece.text))?.piece.text.startsWith("- ") ?? false;
+    pieces.forEach(({ piece, indent }, i) => {
+      const length = dashed && piece.text.startsWith("- ") ? 2 : bulletLength(piece.text);
+      const from = { ...piece, text: piece.text.slice(length), column: piece.column + length };
+      this.line(length > 0 ? trimmed(from) : piece, indent, (pieces[i + 1]?.indent ?? 0) > indent);
+    });
+    const places = tabsTogether(membersOnLine(this.lines.places));
+    return { lines: modalsNamed({ ...this.lines, places }), problems: this.problems };
   }
 
   private wrong({ line, column }: Piece, message: string) {
     this.problems.push({ line, column, message });
   }
 
-  private line(piece: Piece, indent: number) {
+  /** `holds` where the next line stands further in. */
+  private line(piece: Piece, indent: number, holds: boolean) {
     const { text } = piece;
     const rest = (word: string) => trimmed({ ...piece, text: text.slice(word.length), column: piece.column + word.length });
     if (text.startsWith("- ")) this.further(rest("-"));
@@ -69,7 +83,29 @@ class Parser {
     else if (/^rows\s/.test(text)) this.rows(rest("rows"));
     else if (/^in\s/.test(text)) this.wayIn(rest("in"));
     else if (/^rule\s/.test(text)) this.rule(rest("rule"));
-    else this.place(piece, indent);
+    else if (!this.underColon(piece, indent, holds)) this.places(piece, indent);
+  }
+
+  /** What stands beneath a line that ends with a colon is on that screen, unless it holds something itself. */
+  private underColon(piece: Piece, indent: number, holds: boolean): boolean {
+    const above = this.open.findLast((open) => open.indent < indent);
+    if (!above?.colon || holds || cutAt(piece, ":")[1]) return false;
+    above.place.elements = together([...above.place.elements, ...this.elements(piece)]);
+    return true;
+  }
+
+  /** A line of one place, of several with commas between them, or of a chain: `Home > Plots > Plot`. */
+  private places(piece: Piece, indent: number) {
+    const parts = cutAt(piece, ":")[1] || cutAt(piece, ">")[1] ? [piece] : splitAt(piece, ",").filter(({ text }) => text !== "");
+    for (const part of parts) {
+      const chain = cutAt(part, ":")[1] ? [part] : splitAt(part, ">");
+      if (chain.length < 3) this.place(part, indent);
+      else
+        for (const [i, from] of chain.slice(0, -1).entries()) {
+          const { text } = chain[i + 1] as Piece;
+          this.place({ ...from, text: `${i === 0 ? from.text : endingOf(from).before.text} > ${text}` }, indent);
+        }
+    }
   }
 
   /** Elements of the place above, on a line of their own. */
@@ -97,7 +133,8 @@ class Parser {
     }
     const around = this.open.at(-1);
     (around ? around.place.members : this.lines.places).push(node);
-    this.open.push({ indent, place: node });
+    const isContainer = CONTAINER_KINDS[node.options[0]?.text ?? ""] !== undefined;
+    this.open.push({ indent, place: node, colon: rest?.text === "" && !isContainer });
   }
 
   /** `Plot(plotId, tab: number) (hub, path /plots/{plotId})` */
@@ -111,14 +148,14 @@ class Parser {
   }
 
   private options(inside: Piece): Option[] {
-    return splitAt(inside, ",").filter(({ text }) => text !== "");
+    return splitAt(inside, ",").flatMap((piece) => (piece.text === "" ? [] : inOurWords(piece)));
   }
 
   private params(inside: Piece): ParamNode[] {
     return splitAt(inside, ",").flatMap((piece): ParamNode[] => {
       if (piece.text === "") return [];
       const [left, value] = cutAt(piece, "=");
-      const [, name, optional, type] = /^([A-Za-z_]\w*)(\?)?(?:\s*:\s*([a-z]\w*))?$/.exec(left.text) ?? [];
+      const [, name, optional, type] = /^([A-Za-z_]\w*)(\?)?(?:\s*:\s*([A-Za-z]\w*))?$/.exec(left.text) ?? [];
       if (name === undefined) {
         this.wrong(piece, `found “${shown(piece.text)}”, expected a parameter such as plotId, tab: number, filter? or size = 1`);
         return [];
@@ -127,7 +164,7 @@ class Parser {
       return [
         {
           name,
-          type: type ?? "text",
+          type: typeWord(type ?? "text"),
           required: optional === undefined && value === undefined,
           ...(given === undefined ? {} : { default: given }),
           line: piece.line,
@@ -154,7 +191,9 @@ class Parser {
     const led = right ? splitAt(right, "|").flatMap((leg) => this.leg(leg)) : [];
     // What is done stands behind the place, or behind the control.
     const done = all.filter(isOfLeg);
-    const nothing: LegNode = { target: { is: "doing", what: "nothing" }, options: [], line: piece.line, column: piece.column };
+    const named = done.some(({ text }) => WAY_WORDS.has(text));
+    const target: Target = named ? { is: "place", path: [labelOf(before.text).label] } : { is: "doing", what: "nothing" };
+    const nothing: LegNode = { target, options: [], line: piece.line, column: piece.column };
     const legs = done.length === 0 ? led : (right ? led : [nothing]).map((leg) => ({ ...leg, options: [...leg.options, ...done] }));
     const trigger = isQuoted(before.text) ? undefined : triggerOf(before.text);
     return [{ ...labelOf(before.text), ...(trigger ? { trigger } : {}), options, legs, line: piece.line, column: piece.column }];
@@ -168,9 +207,14 @@ class Parser {
     const options = ending.inside && !ending.attached ? this.options(ending.inside) : [];
     if (ending.inside && !ending.attached) ending = endingOf(ending.before);
     const args = ending.inside && ending.attached ? this.args(ending.inside) : undefined;
-    const target = targetOf(ending.before.text);
-    if (!target) {
-      this.wrong(piece, `found “${shown(piece.text)}”, expected where it leads: the name of a place, or back, up, close, menu, leave, go on, nothing`);
+    const [, place, condition] = isQuoted(ending.before.text) ? [] : (CONDITIONAL.exec(ending.before.text) ?? []);
+    if (place !== undefined && condition !== undefined) options.push({ text: `if ${condition}`, line: piece.line, column: piece.column + place.length + 1 });
+    const target = targetOf(place ?? ending.before.text);
+    if (!target || cutAt(ending.before, ">")[1]) {
+      this.wrong(
+        piece,
+        `found ${piece.text === "" ? "nothing after >" : `“${shown(piece.text)}”`}, expected where it leads: the name of a place, or back, up, close, menu, leave, go on, nothing`,
+      );
       return [];
     }
     return [{ ...(outcome === undefined ? {} : { outcome }), target, ...(args ? { args } : {}), options, line: piece.line, column: ending.before.column }];
@@ -191,14 +235,15 @@ class Parser {
   private fact(piece: Piece) {
     const { before, inside } = endingOf(piece);
     const [head, value] = cutAt(before, "=");
-    const [, id, quoted] = /^([a-z]\w*)(?:\s+("(?:[^"\\]|\\.)*"))?$/.exec(head.text) ?? [];
+    const [, told, quoted] = /^([A-Za-z][\w ]*?)(?:\s+("(?:[^"\\]|\\.)*"))?$/.exec(head.text) ?? [];
+    const id = told === undefined || /^[a-z]\w*$/.test(told) ? told : freshId(told, new Set(), "fact");
     if (id === undefined) return this.wrong(piece, `found “${shown(piece.text)}”, expected a fact such as member, online = true or season = spring | summer`);
     const values: FactNode["values"] = value
       ? splitAt(value, "|").map(({ text }) => (text === "true" || text === "false" ? text === "true" : unquoted(text)))
       : [false];
     this.lines.facts.push({
       id,
-      ...(quoted === undefined ? {} : { name: unquoted(quoted) }),
+      ...(quoted !== undefined ? { name: unquoted(quoted) } : told === id ? {} : { name: told as string }),
       values,
       options: inside ? this.options(inside) : [],
       line: piece.line,
@@ -210,13 +255,13 @@ class Parser {
   private rows(piece: Piece) {
     const [head, rest] = cutAt(piece, ":");
     const { before, inside, attached } = endingOf(head);
-    if (!/^[a-z]\w*$/.test(before.text) || !inside || !attached)
+    if (!/^[A-Za-z]\w*$/.test(before.text) || !inside || !attached)
       return this.wrong(piece, `found “${shown(piece.text)}”, expected rows such as plot(id, name): a1, Oak Corner | a2, Long Bed`);
     const fields: RowsNode["fields"] = this.params(inside).map(({ name, type }) => ({ name, type }));
     const rows = rest && rest.text !== "" ? splitAt(rest, "|").map((row) => splitAt(row, ",").map(({ text }) => text)) : [];
     const odd = rows.findIndex((row) => row.length !== fields.length);
     if (odd >= 0) this.wrong(piece, `row ${odd + 1} has ${rows[odd]?.length} values, expected ${fields.length}: ${fields.map(({ name }) => name).join(", ")}`);
-    this.lines.rows.push({ id: before.text, fields, rows, line: piece.line, column: piece.column });
+    this.lines.rows.push({ id: typeWord(before.text), fields, rows, line: piece.line, column: piece.column });
   }
 
   /** `Sent is final (warning): never Form after Sent until New order`, `Help is near: reach Help within 3 taps of Home` */
@@ -282,9 +327,13 @@ class Parser {
   }
 }
 
+/** A condition without its parentheses, where it cannot be part of a name. */
+const CONDITIONAL = /^(.*\S) if ((?:not |!|fact\.|param\.|field\.|item\.).+)$/s;
+const WAY_WORDS: ReadonlySet<string> = new Set(Object.values(WAYS).flat());
+
 /** Whether an option of an element speaks of what happens when it is used. */
 function isOfLeg({ text }: Option): boolean {
-  return /^(set|if) ./.test(text) || text === "hold" || text === "submit";
+  return /^(set|if) ./.test(text) || text === "hold" || text === "submit" || WAY_WORDS.has(text);
 }
 
 /** Elements, where one that is said again after a condition is the same one: `Play > Player (if fact.paid), Play > Offer`. */
@@ -340,6 +389,7 @@ function targetOf(text: string): Target | undefined {
   if (text === "") return undefined;
   const doing = DOINGS.find((what) => what === text);
   if (doing) return { is: "doing", what: doing };
+  if (ADDRESS.test(text)) return { is: "doing", what: "leave", name: text };
   const [, what, name] = /^(open menu|close menu|close|leave|menu) (.+)$/.exec(text) ?? [];
   // “Close account” is a place: only the small word closes something.
   if (what !== undefined && name !== undefined && (what !== "leave" || /^[a-z][a-z0-9+.-]*:/i.test(name)))
@@ -347,12 +397,18 @@ function targetOf(text: string): Target | undefined {
   return { is: "place", path: pathOf(text) };
 }
 
+/** What is outside the app. */
+const ADDRESS = /^[a-z][a-z0-9+.-]*:\/\/\S|^(mailto|tel|sms):\S/i;
+
 /** The names of a path such as `Yard/Rota`. */
 export function pathOf(text: string): string[] {
   return splitAt({ text, line: 0, column: 0 }, "/").map((part) => unquoted(part.text));
 }
 
 /** Names of places that would be read as something else. */
-export const TAKEN_TARGET = /^(back|up|close|menu|open menu|close menu|leave|go on|nothing)$|^(close|menu|open menu|close menu) |^leave [a-z][a-z0-9+.-]*:/;
+export const TAKEN_TARGET =
+  /^(back|up|close|menu|open menu|close menu|leave|go on|nothing)$|^(close|menu|open menu|close menu) |^leave [a-z][a-z0-9+.-]*:|^[a-z][a-z0-9+.-]*:\/\/\S|^(mailto|tel|sms):\S| if (not|!|fact\.|param\.|field\.|item\.)/i;
 /** Names that would be read as lines of another kind. */
-export const TAKEN_LINE = /^(app|fact|rows|in|rule)\s/;
+export const TAKEN_LINE = new RegExp(`^(app|fact|rows|in|rule)\\s|${LOOKS_BULLETED.source}`, "u");
+/** Lines that are none of a place. */
+const OTHER_LINE = /^(app|fact|rows|in|rule)\s/;

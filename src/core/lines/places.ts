@@ -1,6 +1,7 @@
 import { newContainer, newScreen } from "../model/edits/add.ts";
 import { freshId } from "../model/edits/edit.ts";
 import { lookup, treeOf } from "../model/lookup.ts";
+import { sameName } from "../model/names.ts";
 import type { Container, Element, Project, Screen } from "../model/schema.ts";
 import type { ElementNode, LegNode, Lines, ParamNode, PlaceNode } from "./ast.ts";
 import type { Expressions } from "./expressions.ts";
@@ -243,7 +244,8 @@ export class Places {
         at: one,
         ok: true,
       }).ok;
-    const all = this.made.filter((one) => one.node.name === name && fits(one));
+    const exact = this.made.filter((one) => one.node.name === name && fits(one));
+    const all = exact.length > 0 || name === undefined ? exact : this.made.filter((one) => sameName(one.node.name, name) && fits(one));
     const stands = this.stands(path);
     return all.find(({ screen }) => screen) ?? all[0] ?? (stands === undefined ? undefined : this.made.find((one) => one.node.name === stands));
   }

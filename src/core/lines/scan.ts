@@ -12,7 +12,7 @@ export function trimmed({ text, line, column }: Piece): Piece {
 }
 
 /** Calls back for each letter that stands outside quotes; `depth` counts the parentheses and brackets around it. */
-function outside(text: string, each: (letter: string, i: number, depth: number) => boolean | undefined): void {
+export function outside(text: string, each: (letter: string, i: number, depth: number) => unknown): void {
   let depth = 0;
   let quote: string | undefined;
   for (let i = 0; i < text.length; i++) {
@@ -112,6 +112,6 @@ export const isQuoted = (text: string): boolean => QUOTED.test(text);
 /** A name as it is written: in quotes where it would be taken for something else. */
 export function quotedIfNeeded(name: string, words: RegExp | undefined = undefined): string {
   const plain =
-    name !== "" && name === name.trim() && !/[,:>|()"/#\\\n]/.test(name) && !name.startsWith("- ") && !words?.test(name) && !/(^|[^\w])'/.test(name);
+    name !== "" && name === name.trim() && !/[,:>|()"/#\\\n→⇒➔➜]/.test(name) && !name.startsWith("- ") && !words?.test(name) && !/(^|[^\w])'/.test(name);
   return plain ? name : `"${name.replace(/[\\"]/g, "\\$&").replace(/\n/g, " ")}"`;
 }

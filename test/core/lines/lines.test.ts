@@ -106,13 +106,16 @@ describe("lines read", () => {
 
   it("says where and what is wrong, all of it at once", () => {
     expect(wrong("")).toEqual(["1:1 there is no screen in it; expected one a line, such as Home: Plots > Plots"]);
-    expect(wrong("Home: > Plot\nPlot (hub, shiny)\nfact Big\nin plot > Plot")).toEqual([
+    expect(wrong("Home: > Plot\nPlot (hub, shiny)\nfact 2big\nin plot > Plot")).toEqual([
       "1:7 found “> Plot”, expected what is tapped before >",
       "2:12 found “shiny”, expected hub, once, planned, no bar, path /plots or title …",
-      "3:6 found “Big”, expected a fact such as member, online = true or season = spring | summer",
+      "3:6 found “2big”, expected a fact such as member, online = true or season = spring | summer",
       "4:4 found “plot”, expected an address that begins with /, or a name in quotes",
     ]);
-    expect(wrong("- Save")).toEqual(["1:3 found elements, expected a screen above them"]);
+    expect(wrong(": Save\n- Help")).toEqual([
+      "1:1 found “: Save”, expected the name of a screen or container",
+      "2:3 found elements, expected a screen above them",
+    ]);
     expect(wrong("Home: Go > Yard/Nowhere")).toEqual(["1:12 there is no place “Yard/Nowhere”; expected the name of a screen or container of these lines"]);
     expect(wrong("rows tea(id, name): a")).toContain("1:6 row 1 has 1 values, expected 2: id, name");
     expect(wrong("Home: Go > Plot(size)\nPlot(si ze)")).toEqual([
@@ -363,5 +366,72 @@ describe("what people write before they know the words", () => {
     expect(app.screens.map(({ up }) => up)).toEqual(["auto", "none", "auto"]);
     expect(check(app, { fixes: false }).findings).toEqual([]);
     expect(toLines({ ...app, screens: app.screens.map((screen) => ({ ...screen, up: "auto" })) })).toContain("Home (hub, up Welcome)");
+  });
+});
+
+describe("what people write by habit", () => {
+  /** The lines as they are told, without the name of the app and of its stack. */
+  const told = (text: string) =>
+    toLines(built(text))
+      .split("\n")
+      .filter((line) => line !== "" && !/^app |^App$/.test(line))
+      .map((line) => line.trim())
+      .join(" / ");
+
+  it.each([
+    ["Home -> Settings", "Home: Settings > Settings / Settings"],
+    ["Home → Settings\nSettings => Help", "Home: Settings > Settings / Settings: Help > Help / Help"],
+    ['Home: "A -> B" --> Help', 'Home: "A -> B" > Help / Help'],
+    ["Home > List > Detail (modal)", "Home: List > List / List: Detail > Detail / Detail (sheet)"],
+    ["* Home\n• Help", "Home / Help"],
+    ["1. Home\n2) Help", "Home / Help"],
+    ["- Home\n- Help", "Home / Help"],
+    ["screen Home\nScreenshots", "Home / Screenshots"],
+    ["Home, Help (hub)", "Home / Help (hub)"],
+    ["Home:\n  Photo image\n  Help > Help\nHelp", "Home: Photo image, Help > Help / Help"],
+    ["Home:\n  Feed\n    List > Help", "Home / Feed / List: Help > Help / Help"],
+    ["Home (tab)\nSearch (tab): Go > Help\nHelp", "Tabs (tabs) / Home / Search: Go > Help / Help"],
+    ["Yard (tabs)\n  Home (tab)\n  Search (tab)", "Yard (tabs) / Home / Search"],
+    ["Yard (Tab bar): Home, Search (hub)", "Yard (tabs) / Home / Search (hub)"],
+    ["Home: Share > Share (bottom sheet), Drop > Drop (alert)", "Home: Share > Share, Drop > Drop / Share (sheet) / Drop (dialog)"],
+    ["Home: Filter > Filter (sheet)\nFilter: Done > close", "Home: Filter > Filter / Filter (sheet): Done > close"],
+    ["Home: Help (push), Filter (modal)", "Home: Help > Help, Filter > Filter / Help / Filter (sheet)"],
+    [
+      "Home: Buy > https://shop.example.org/a, Write > mailto:a@example.org",
+      "Home: Buy > leave https://shop.example.org/a, Write > leave mailto:a@example.org",
+    ],
+    ["Home: More > help, Back > HOME\nHelp", "Home: More > Help, Back > Home / Help"],
+    ["fact member\nHome: In > Yard if not member\nYard", "fact member / Home: In > Yard (if !fact.member) / Yard"],
+    ["Home(id: string, n: int, on: bool)", "Home(id, n: integer, on: boolean)"],
+    [
+      "rows User(id): a\nHome: All list (of User) > One(user = item)\nOne(user: User)",
+      "rows user(id): a / Home: All list (of user) > One(user = item) / One(user: user)",
+    ],
+    ["fact Signed in = true\nHome: Out (set signedIn = false)", 'fact signedIn "Signed in" = true / Home: Out > nothing (set signedIn = false)'],
+    ["Home: Dark switch > nothing (set dark = !dark)", "fact dark / Home: Dark switch > nothing (set dark = !fact.dark)"],
+  ])("%s", (text, lines) => {
+    expect(told(text)).toBe(lines);
+    expect(told(toLines(built(text)))).toBe(lines);
+  });
+
+  it("what cannot be meant so is wrong where it stands", () => {
+    expect(wrong("Home: Menu > Menu (drawer)")).toEqual([
+      "1:20 “drawer” says what a place holds; expected a line such as Main (drawer) with its screens further in, and a control opens it with > menu",
+    ]);
+    expect(wrong("Home: Menu >")).toEqual([
+      "1:13 found nothing after >, expected where it leads: the name of a place, or back, up, close, menu, leave, go on, nothing",
+    ]);
+    expect(wrong("Home: Menu > A > B")).toEqual([
+      "1:14 found “A > B”, expected where it leads: the name of a place, or back, up, close, menu, leave, go on, nothing",
+    ]);
+  });
+
+  it("names that look like a habit are quoted when they are told", () => {
+    const names = ["1. Start", "* Star", "• Dot", "screen One", "A → B", "Go if fact.on", "https://a.example", "mailto:a", "app X", "Tabs", "Settings"];
+    const text = names.map((name, i) => `${JSON.stringify(name)}: Next > ${JSON.stringify(names[(i + 1) % names.length])}`).join("\n");
+    const project = built(text);
+    expect(project.screens.map(({ name }) => name)).toEqual(names);
+    expect(built(toLines(project)).screens.map(({ name }) => name)).toEqual(names);
+    expect(toLines(built(toLines(project)))).toBe(toLines(project));
   });
 });

@@ -1,0 +1,132 @@
+import { sameName } from "../model/names.ts";
+import type { ElementNode, Lines, Option, PlaceNode } from "./ast.ts";
+import { outside } from "./scan.ts";
+import { CONTAINER_KINDS, WAYS } from "./words.ts";
+
+/** What people write by habit before they know the words of lines: arrows, bullets, and the names that other places have for the same things. */
+
+/** A line with its arrows as `>`: `Home -> Settings`, `Home → Settings`. Columns stay as they are. */
+export function withArrows(line: string): string {
+  const letters = [...line].length === line.length ? line.split("") : undefined;
+  if (!letters || !/[→⇒➔➜]|[-=]>/.test(line)) return line;
+  outside(line, (letter, i, depth) => {
+    if (depth !== 0) return;
+    if (/[→⇒➔➜]/.test(letter)) letters[i] = ">";
+    else if (letter === ">") for (let at = i - 1; /[-=]/.test(letters[at] ?? ""); at--) letters[at] = " ";
+  });
+  return letters.join("");
+}
+
+/** How much of a line is a bullet, a number or the word *screen* before the name. */
+export function bulletLength(text: string): number {
+  return BULLET.exec(text)?.[0].length ?? 0;
+}
+const BULLET = /^(?:[*•·+]\s+|\d{1,4}[.)]\s+|screen\s+(?=[\p{Lu}"]))/u;
+/** Names that would lose something as a bullet. */
+export const LOOKS_BULLETED = BULLET;
+
+/** Other words for kinds of containers and ways. */
+const OTHER_WORDS: Record<string, string> = {
+  "bottom sheet": "sheet",
+  "action sheet": "sheet",
+  alert: "dialog",
+  popup: "dialog",
+  "pop-up": "dialog",
+  popover: "dialog",
+  fullscreen: "full screen",
+  "full-screen": "full screen",
+  "side sheet": "panel",
+  "side panel": "panel",
+  "tab bar": "tabs",
+  "bottom tabs": "tabs",
+  "side menu": "drawer",
+  "navigation drawer": "drawer",
+  present: "open",
+  "as a modal": "open",
+  pop: "pop to",
+  "go back to": "pop to",
+  "clear the history": "reset",
+  "clear the stack": "reset",
+  "start screen": "start",
+};
+const KNOWN = new Set([...Object.keys(CONTAINER_KINDS), ...Object.values(WAYS).flat()]);
+
+/** An option in the words of lines. */
+export function inOurWords(option: Option): Option {
+  const [, type] = /^of ([A-Z]\w*)$/.exec(option.text) ?? [];
+  if (type !== undefined) return { ...option, text: `of ${typeWord(type)}` };
+  const small = option.text.toLowerCase();
+  const text = Object.hasOwn(OTHER_WORDS, small) ? OTHER_WORDS[small] : KNOWN.has(small) ? small : undefined;
+  return text === undefined ? option : { ...option, text };
+}
+
+/** Other names of simple types; a record type begins with a small letter. */
+export function typeWord(type: string): string {
+  const simple: Record<string, string> = { string: "text", str: "text", int: "integer", bool: "boolean", float: "number", double: "number" };
+  const small = type.charAt(0).toLowerCase() + type.slice(1);
+  return Object.hasOwn(simple, small) ? (simple[small] ?? small) : small;
+}
+
+/** Screens that are each called a tab, as one tab set: `Home (tab)`, `Search (tab)`. In tabs, the word says nothing new. */
+export function tabsTogether(places: readonly PlaceNode[], around?: PlaceNode): PlaceNode[] {
+  const out: PlaceNode[] = [];
+  let run: PlaceNode | undefined;
+  for (const place of places) {
+    const members = tabsTogether(place.members, place);
+    const isTab = place.options.some(({ text }) => text === "tab");
+    const one = { ...place, members, options: place.options.filter(({ text }) => text !== "tab") };
+    if (!isTab) run = undefined;
+    if (!isTab || kindOf(around) === "tabs") out.push(one);
+    else if (run) run.members.push(one);
+    else {
+      const { line, column } = place;
+      run = { name: "Tabs", params: [], options: [{ text: "tabs", line, column }], elements: [], members: [one], line, column };
+      out.push(run);
+    }
+  }
+  return out;
+}
+
+/** Tabs and drawers whose members stand on their own line: `Yard (tabs): Plots, Calendar`. */
+export function membersOnLine(places: readonly PlaceNode[]): PlaceNode[] {
+  return places.map((place) => {
+    const kind = kindOf(place);
+    const lanes = kind === "tabs" || kind === "drawer";
+    if (!lanes || place.members.length > 0 || !place.elements.every(isName)) return { ...place, members: membersOnLine(place.members) };
+    const members = place.elements.map(({ label, options, line, column }) => ({ name: label, params: [], options, elements: [], members: [], line, column }));
+    return { ...place, elements: [], members };
+  });
+}
+
+/** Whether an element says no more than a name. */
+function isName({ kind, trigger, legs }: ElementNode): boolean {
+  return kind === "button" && trigger === undefined && legs.length === 0;
+}
+
+function kindOf(place: PlaceNode | undefined): string | undefined {
+  return CONTAINER_KINDS[place?.options[0]?.text ?? ""]?.kind;
+}
+
+/** Lines in which what a leg opens as a sheet or another modal is one, also where it has a line of its own: `Filter > Filter (sheet)`. */
+export function modalsNamed(lines: Lines): Lines {
+  const named: Array<{ name: string; option: Option }> = [];
+  const legsOf = (all: readonly PlaceNode[]): void => {
+    for (const { elements, members } of all) {
+      for (const { legs } of elements)
+        for (const { target, options } of legs) {
+          const option = options.find(({ text }) => CONTAINER_KINDS[text]?.kind === "modal");
+          if (option && target.is === "place" && target.path.length === 1) named.push({ name: target.path[0] ?? "", option });
+        }
+      legsOf(members);
+    }
+  };
+  legsOf(lines.places);
+  if (named.length === 0) return lines;
+  const [first] = lines.places;
+  const asModal = (place: PlaceNode): PlaceNode => {
+    const modal = place === first || place.members.length > 0 || kindOf(place) ? undefined : named.find(({ name }) => sameName(name, place.name));
+    const members = place.members.map(asModal);
+    return modal ? { ...place, options: [modal.option, ...place.options] } : { ...place, members };
+  };
+  return { ...lines, places: lines.places.map(asModal) };
+}
