@@ -34,6 +34,7 @@ function candidates(project: Project, { from, on }: { from: string; on: LegStart
   const beneath = met.every(({ state, branch }) => liesBeneath(state, branch, to));
   const covered =
     own !== undefined && (met.every(({ state, branch }) => branch > 0 && currentScreen(state, branch - 1).at === to) || onlyOpener(project, own, to, met));
+  const holder = lookup(project).owners.get(to);
   const byItself = on?.kind === "arrive" || on?.kind === "after";
   const inside = treeOf(project, from).includes(to) && lookup(project).containers.has(from);
   return [
@@ -48,6 +49,7 @@ function candidates(project: Project, { from, on }: { from: string; on: LegStart
     suited,
     { kind: "push", to },
     ...(own === undefined ? [] : [{ kind: "push", to, in: "beneath" } as const]),
+    ...(own === undefined || holder?.kind !== "stack" ? [] : [{ kind: "push", to, in: holder.id } as const]),
     { kind: "replace", to },
   ];
 }

@@ -1,12 +1,11 @@
 import { proposal } from "../insight/proposal.ts";
 import { emptyProject } from "../model/edits/add.ts";
-import { withPass } from "../model/moves.ts";
 import { inStackMeant, suitedMove, withArguments } from "../model/propose.ts";
 import { problemLine, readProjectData } from "../model/read.ts";
 import type { Leg, Move, Project } from "../model/schema.ts";
 import type { At, FactNode, LineProblem, Lines, RowsNode, RuleNode } from "./ast.ts";
 import { Expressions } from "./expressions.ts";
-import { flagged, Legs, type Loose } from "./legs.ts";
+import { flagged, Legs, type Loose, passing } from "./legs.ts";
 import { parseLines } from "./parse.ts";
 import { Places } from "./places.ts";
 import { Problems } from "./problems.ts";
@@ -31,7 +30,7 @@ export interface Built {
   rules: readonly RuleNode[];
   placeOf: (path: readonly string[]) => string | undefined;
   /** By the ids of the legs whose way the lines leave open, what they say of it all the same. */
-  loose: ReadonlyMap<string, Pick<Loose, "args" | "flags">>;
+  loose: ReadonlyMap<string, Pick<Loose, "args" | "flags" | "at">>;
   /** The ids of the legs whose way the lines name, without its stack. */
   stackless: ReadonlySet<string>;
 }
@@ -97,7 +96,7 @@ function built(
   const legs = new Legs(project, places, problems, expressions);
   const told = places.made.flatMap((one) => one.node.elements.flatMap((element, i) => legs.legsOf(one, element, i)));
   const entrances = legs.waysIn(lines.ways);
-  const rules = lines.rules.map((rule) => (rule.while === undefined ? rule : { ...rule, while: expressions.value(rule.while, rule, new Set()) }));
+  const rules = lines.rules.map((rule) => (rule.while === undefined ? rule : { ...rule, while: expressions.value(rule.while, rule, { params: new Set() }) }));
   const facts = [...lines.facts, ...expressions.made].map((fact) => factOf(fact, problems));
   const made = withoutUp(withMenus({ ...project, facts, legs: told, entrances }));
   const led = tried(whole ? settled(made, legs.stackless) : made, legs.loose, problems);
@@ -114,12 +113,13 @@ function settled(project: Project, stackless: ReadonlySet<string>): Project {
 
 /** The project with a way for each leg that the lines leave open: the one that works where its element is really met. */
 function tried(project: Project, loose: readonly Loose[], problems: Problems): Project {
-  const suited = moved(project, loose, ({ leg, to, element }) => withArguments(project, leg.from, element, suitedMove(project, leg.from, to)));
+  const suited = moved(project, loose, ({ leg, to, element }) => withArguments(project, leg.from, element, suitedMove(project, leg.from, to)), new Problems());
   if (problems.list.length > 0 || !readProjectData(suited).ok) return suited;
   const found = moved(
     suited,
     loose,
     ({ leg, to, element }) => proposal(suited, { place: leg.from, element, on: element === undefined ? (leg.on as never) : undefined }, to).move,
+    problems,
   );
   const flags = new Map(loose.map((one) => [one.leg.id, one.flags]));
   return {
@@ -129,13 +129,8 @@ function tried(project: Project, loose: readonly Loose[], problems: Problems): P
 }
 
 /** A project with other moves for the legs that are left open; arguments that the lines name are passed. */
-function moved(project: Project, loose: readonly Loose[], move: (one: Loose) => Move): Project {
-  const moves = new Map(
-    loose.map((one): [string, Move] => {
-      const { leg, args } = one;
-      return [leg.id, args ? withPass(move(one), Object.keys(args).length > 0 ? args : undefined) : move(one)];
-    }),
-  );
+function moved(project: Project, loose: readonly Loose[], move: (one: Loose) => Move, problems: Problems): Project {
+  const moves = new Map(loose.map((one): [string, Move] => [one.leg.id, passing(move(one), one, problems)]));
   const led = (leg: Leg): Leg => {
     const other = moves.get(leg.id);
     return other ? { ...leg, move: other } : leg;

@@ -1,7 +1,10 @@
 import type { Project } from "../model/schema.ts";
 import { factsNamed, fromPlainWords, type PlainNames, unknownWords } from "../model/spokenExpression.ts";
-import type { At, FactNode, Lines, Option } from "./ast.ts";
+import type { At, ElementNode, FactNode, Lines, Option } from "./ast.ts";
 import type { Problems } from "./problems.ts";
+
+/** What plain words can name where they stand. */
+export type Here = Pick<PlainNames, "params" | "row">;
 
 /** What can stand alone in an expression, somewhere. */
 const ROOTS: ReadonlySet<string> = new Set(["fact", "width", "param", "field", "item", "link", "next", "prev"]);
@@ -16,6 +19,7 @@ export class Expressions {
   /** Facts that the lines only set or ask for. */
   readonly made: FactNode[] = [];
   private readonly facts = new Map<string, readonly string[] | undefined>();
+  private readonly rows = new Map<string, ReadonlySet<string>>();
 
   constructor(
     lines: Lines,
@@ -24,6 +28,7 @@ export class Expressions {
   ) {
     for (const { id, type, values } of known?.facts ?? []) this.facts.set(id, type === "choice" ? values : undefined);
     for (const { id, values } of lines.facts) if (!this.facts.has(id)) this.facts.set(id, typeof values[0] === "boolean" ? undefined : values.map(String));
+    for (const { id, fields } of [...lines.rows, ...(known?.types ?? [])]) this.rows.set(id, new Set(fields.map(({ name }) => name)));
     for (const option of optionsOf(lines)) {
       const [, fact = "", value = ""] = SET.exec(option.text) ?? [];
       if (/^(true|false|!.+|not .+)$/s.test(value)) this.make(fact, option);
@@ -36,25 +41,31 @@ export class Expressions {
     this.made.push({ id, values: [false], options: [], line, column });
   }
 
+  /** The fields of the rows of an element, where it has some. */
+  rowOf({ options }: ElementNode, type?: string): ReadonlySet<string> {
+    const [, told] = options.map(({ text }) => /^of ([a-z]\w*)$/.exec(text)).find((found) => found) ?? [];
+    return this.rows.get(told ?? type ?? "") ?? new Set();
+  }
+
   /** An option whose value, where that is a condition or a value, is an expression. */
-  option(option: Option, params: ReadonlySet<string>): Option {
+  option(option: Option, here: Here): Option {
     const [, fact, value] = SET.exec(option.text) ?? [];
-    if (fact !== undefined && value !== undefined) return { ...option, text: `set ${fact} = ${this.value(value, option, params, fact)}` };
+    if (fact !== undefined && value !== undefined) return { ...option, text: `set ${fact} = ${this.value(value, option, here, fact)}` };
     const [head] = CONDITION.exec(option.text) ?? [];
-    return head === undefined ? option : { ...option, text: head + this.value(option.text.slice(head.length), option, params) };
+    return head === undefined ? option : { ...option, text: head + this.value(option.text.slice(head.length), option, here) };
   }
 
-  options(options: readonly Option[], params: ReadonlySet<string>): Option[] {
-    return options.map((option) => this.option(option, params));
+  options(options: readonly Option[], here: Here): Option[] {
+    return options.map((option) => this.option(option, here));
   }
 
-  args(args: Record<string, string>, at: At, params: ReadonlySet<string>): Record<string, string> {
-    return Object.fromEntries(Object.entries(args).map(([name, value]) => [name, this.value(value, at, params)]));
+  args(args: Record<string, string>, at: At, here: Here): Record<string, string> {
+    return Object.fromEntries(Object.entries(args).map(([name, value]) => [name, this.value(value, at, here)]));
   }
 
   /** The expression that some words are; what stands for nothing is wrong. */
-  value(text: string, at: At, params: ReadonlySet<string>, of?: string): string {
-    const names: PlainNames = { roots: ROOTS, facts: this.facts, params };
+  value(text: string, at: At, here: Here, of?: string): string {
+    const names: PlainNames = { roots: ROOTS, facts: this.facts, ...here };
     const source = fromPlainWords(text, names, of);
     const [word] = unknownWords(source, names);
     if (word !== undefined)

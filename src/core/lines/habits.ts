@@ -76,7 +76,7 @@ export function tabsTogether(places: readonly PlaceNode[], around?: PlaceNode): 
     const isTab = place.options.some(({ text }) => text === "tab");
     const one = { ...place, members, options: place.options.filter(({ text }) => text !== "tab") };
     if (!isTab) run = undefined;
-    if (!isTab || kindOf(around) === "tabs") out.push(one);
+    if (!isTab || kindOf(around) === "tabs" || kindOf(around) === "drawer") out.push(one);
     else if (run) run.members.push(one);
     else {
       const { line, column } = place;
@@ -96,6 +96,59 @@ export function membersOnLine(places: readonly PlaceNode[]): PlaceNode[] {
     const members = place.elements.map(({ label, options, line, column }) => ({ name: label, params: [], options, elements: [], members: [], line, column }));
     return { ...place, elements: [], members };
   });
+}
+
+/**
+ * Tabs and drawers without the details of their members: `Plots` and `Plot(plotId)` beneath `Yard (tabs)` are one tab with a stack, for
+ * nobody can choose a tab that has to be told what it is about. One that is called a tab stays one.
+ */
+export function detailsInStacks(places: readonly PlaceNode[]): PlaceNode[] {
+  return places.map((place) => {
+    const members = detailsInStacks(place.members);
+    const kind = kindOf(place);
+    if (kind !== "tabs" && kind !== "drawer") return { ...place, members };
+    const details = members.filter((one) => isDetail(one) && members.some((other) => other !== one && leadsTo(other, one.name)));
+    const lanes = members.filter((one) => !details.includes(one));
+    for (let left = details; left.length > 0; ) {
+      const found = left.flatMap((detail) => {
+        const i = lanes.findIndex((lane) => leadsTo(lane, detail.name));
+        return i < 0 ? [] : [{ detail, i }];
+      })[0];
+      // Details that lead to one another alone stay where they are.
+      if (!found) return { ...place, members: [...lanes, ...left] };
+      const { detail, i } = found;
+      lanes[i] = withMember(lanes[i] as PlaceNode, detail);
+      left = left.filter((one) => one !== detail);
+    }
+    return { ...place, members: lanes };
+  });
+}
+
+/** A screen that has to be told something, and is not called a tab. */
+function isDetail({ params, members, options }: PlaceNode): boolean {
+  return members.length === 0 && params.some(({ required }) => required) && !options.some(({ text }) => text === "tab");
+}
+
+function leadsTo({ elements, members }: PlaceNode, name: string): boolean {
+  const here = elements.some(({ legs }) => legs.some(({ target }) => target.is === "place" && sameName(target.path.at(-1) ?? "", name)));
+  return here || members.some((member) => leadsTo(member, name));
+}
+
+/** A tab with one more screen in its stack, which is made where it has none. */
+function withMember(lane: PlaceNode, detail: PlaceNode): PlaceNode {
+  const isStack = lane.members.length > 0 && (kindOf(lane) ?? "stack") === "stack";
+  if (isStack) return { ...lane, members: [...lane.members, detail] };
+  const { name, line, column } = lane;
+  const options = lane.options.filter(({ text }) => text === "start");
+  return {
+    name,
+    params: [],
+    options,
+    elements: [],
+    members: [{ ...lane, options: lane.options.filter((one) => !options.includes(one)) }, detail],
+    line,
+    column,
+  };
 }
 
 /** Whether an element says no more than a name. */

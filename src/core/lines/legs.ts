@@ -1,9 +1,10 @@
 import { freshId } from "../model/edits/edit.ts";
 import { firstScreen } from "../model/lookup.ts";
+import { takesPass, withPass } from "../model/moves.ts";
 import { withArguments } from "../model/propose.ts";
 import type { Entrance, Leg, Move, Project } from "../model/schema.ts";
 import type { At, ElementNode, LegNode, Lines, Option } from "./ast.ts";
-import type { Expressions } from "./expressions.ts";
+import type { Expressions, Here } from "./expressions.ts";
 import { pathOf } from "./parse.ts";
 import type { Made, Places } from "./places.ts";
 import type { Problems } from "./problems.ts";
@@ -18,6 +19,19 @@ export interface Loose {
   args: Record<string, string> | undefined;
   /** What is said of the way, whichever it will be. */
   flags: Option[];
+  at: At;
+}
+
+/** A move that passes what the lines name; where it can pass nothing, that is wrong. */
+export function passing(move: Move, { args, at }: Pick<Loose, "args" | "at">, problems: Problems): Move {
+  if (!args) return move;
+  const named = Object.keys(args);
+  if (named.length > 0 && !takesPass(move))
+    problems.wrong(
+      at,
+      `${move.kind === "close" ? "closing a modal" : "going over to a tab or an entry of a menu"} passes nothing to a place; expected it without ${named.join(", ")}, or a way that does, such as push`,
+    );
+  return withPass(move, named.length > 0 ? args : undefined);
 }
 
 /** Legs and ways in from their lines. The project has its places and elements, and no legs yet. */
@@ -39,8 +53,8 @@ export class Legs {
     // Elements without a trigger of their own come in the order of their lines.
     const at = one.node.elements.slice(0, i).filter(({ trigger }) => !trigger).length;
     const element = node.trigger ? undefined : (one.screen ?? one.container)?.elements?.[at]?.id;
-    const params = this.places.paramsOf(one);
-    return node.legs.flatMap((leg) => this.leg(one.id, element, node, this.expressed(leg, params)));
+    const here = this.places.here(one, node);
+    return node.legs.flatMap((leg) => this.leg(one.id, element, node, this.expressed(leg, here)));
   }
 
   private leg(from: string, element: string | undefined, node: ElementNode, { outcome, target, args, options, line, column }: LegNode): Leg[] {
@@ -62,16 +76,16 @@ export class Legs {
     const named = this.way(found, rest, args);
     if (named && !rest.some(({ text }) => text === AROUND)) this.stackless.add(id);
     const way = named && !args ? withArguments(this.project, from, element, named) : named;
-    if (!way) this.loose.push({ leg, to: found.id, element, args, flags: rest.filter(isFlag) });
+    if (!way) this.loose.push({ leg, to: found.id, element, args, flags: rest.filter(isFlag), at: { line, column } });
     return [this.finished({ ...leg, ...(way ? { move: way } : {}) }, rest)];
   }
 
   /** A leg with its conditions and values as expressions. */
-  private expressed(leg: LegNode, params: ReadonlySet<string>): LegNode {
+  private expressed(leg: LegNode, here: Here): LegNode {
     return {
       ...leg,
-      options: this.expressions.options(leg.options, params),
-      ...(leg.args ? { args: this.expressions.args(leg.args, leg, params) } : {}),
+      options: this.expressions.options(leg.options, here),
+      ...(leg.args ? { args: this.expressions.args(leg.args, leg, here) } : {}),
     };
   }
 
@@ -186,7 +200,7 @@ export class Legs {
   waysIn(ways: Lines["ways"]): Entrance[] {
     const taken = new Set<string>();
     return ways.flatMap(({ name, pattern, leg: told }): Entrance[] => {
-      const leg = this.expressed(told, new Set());
+      const leg = this.expressed(told, { params: new Set() });
       const found = leg.target.is === "place" ? this.places.find(leg.target.path) : undefined;
       if (!found) {
         this.problems.wrong(leg, "found no place of that name, expected a screen or container of these lines");

@@ -6,13 +6,12 @@ import { applyEdit } from "../model/edits/kinds.ts";
 import { addScreenBeside, linkElement, stackFor } from "../model/edits/link.ts";
 import { addRule } from "../model/edits/rules.ts";
 import { elementIdOf, elementsOf, lookup, mustBePassed, upTarget } from "../model/lookup.ts";
-import { withPass } from "../model/moves.ts";
 import { sameName } from "../model/names.ts";
 import { inStackMeant } from "../model/propose.ts";
 import type { Container, Element, Leg, Move, Project, Screen } from "../model/schema.ts";
 import type { LineProblem } from "./ast.ts";
 import type { Built } from "./build.ts";
-import { flagged } from "./legs.ts";
+import { flagged, passing } from "./legs.ts";
 import { Problems } from "./problems.ts";
 import { rulesOf } from "./rules.ts";
 import { placeAt } from "./standing.ts";
@@ -229,9 +228,12 @@ export class Merging {
   }
 
   /** The way that works where the element is really met, with what the lines say of it. */
-  private tried(from: string, element: string | undefined, on: Leg["on"], to: string, { args, flags }: Open): Move {
+  private tried(from: string, element: string | undefined, on: Leg["on"], to: string, open: Open): Move {
     const { move } = proposal(this.project, { place: from, element, on: element === undefined ? (on as never) : undefined }, to);
-    return flagged(args ? withPass(move, Object.keys(args).length > 0 ? args : undefined) : move, flags);
+    const problems = new Problems();
+    const done = flagged(passing(move, open, problems), open.flags);
+    this.problems.push(...problems.list);
+    return done;
   }
 
   /** A move with the places of this project. */

@@ -15,7 +15,7 @@ import type {
   ThingNode,
   WayInNode,
 } from "./ast.ts";
-import { bulletLength, inOurWords, LOOKS_BULLETED, membersOnLine, modalsNamed, tabsTogether, typeWord, withArrows } from "./habits.ts";
+import { bulletLength, detailsInStacks, inOurWords, LOOKS_BULLETED, membersOnLine, modalsNamed, tabsTogether, typeWord, withArrows } from "./habits.ts";
 import { cutAt, cutAtWords, endingOf, isQuoted, type Piece, splitAt, trimmed, unquoted } from "./scan.ts";
 import { CONTAINER_KINDS, WAYS } from "./words.ts";
 
@@ -65,7 +65,7 @@ class Parser {
       const from = { ...piece, text: piece.text.slice(length), column: piece.column + length };
       this.line(length > 0 ? trimmed(from) : piece, indent, (pieces[i + 1]?.indent ?? 0) > indent);
     });
-    const places = tabsTogether(membersOnLine(this.lines.places));
+    const places = tabsTogether(detailsInStacks(membersOnLine(this.lines.places)));
     return { lines: modalsNamed({ ...this.lines, places }), problems: this.problems };
   }
 

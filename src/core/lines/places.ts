@@ -4,7 +4,7 @@ import { lookup, treeOf } from "../model/lookup.ts";
 import { sameName } from "../model/names.ts";
 import type { Container, Element, Project, Screen } from "../model/schema.ts";
 import type { ElementNode, LegNode, Lines, ParamNode, PlaceNode } from "./ast.ts";
-import type { Expressions } from "./expressions.ts";
+import type { Expressions, Here } from "./expressions.ts";
 import { pathOf } from "./parse.ts";
 import type { Problems } from "./problems.ts";
 import { placeAt, standingFor, standsFor } from "./standing.ts";
@@ -260,6 +260,11 @@ export class Places {
     return new Set([...one.node.params, ...screens.flatMap((screen) => screen.params)].map(({ name }) => name).concat(inside));
   }
 
+  /** What plain words can name of a place and of what stands on it. */
+  here(one: Made, node: ElementNode): Here {
+    return { params: this.paramsOf(one), row: this.expressions.rowOf(node, this.rows.get(node)) };
+  }
+
   /** What is chosen where a line switches to a place: the tab, or the entry of the menu, that is called like it or shows it first. */
   lane(to: Made): Made {
     const isLane = ({ owner }: Made) => owner?.container?.kind === "tabs" || owner?.container?.kind === "drawer";
@@ -284,7 +289,7 @@ export class Places {
       taken.add(id);
       const of = this.rows.get(node);
       let element: Element = { id, kind: node.kind, label: node.label, ...(of === undefined ? {} : { of }) };
-      for (const option of this.expressions.options(node.options, params)) {
+      for (const option of this.expressions.options(node.options, { params })) {
         if (option.text === `as ${named}`) continue;
         if (option.text === "list" || option.text === "button" || option.text === "icon") element = { ...element, kind: option.text };
         else if (option.text.startsWith("not on ")) {

@@ -1,7 +1,7 @@
 import { proposal } from "../insight/proposal.ts";
 import { freshId } from "../model/edits/edit.ts";
 import { sameValue } from "../model/json.ts";
-import { elementIdOf, elementsOf, lookup, targetOf, upTarget } from "../model/lookup.ts";
+import { elementIdOf, elementsOf, lookup, mustBePassed, targetOf, treeOf, upTarget } from "../model/lookup.ts";
 import { takesPass, withPass } from "../model/moves.ts";
 import { inStackMeant, suitedMove, withArguments } from "../model/propose.ts";
 import type { Container, Leg, Move, Project, Screen } from "../model/schema.ts";
@@ -39,7 +39,8 @@ export function lostInLines(project: Project): string[] {
   const count = (number: number, what: string) => (number === 0 ? [] : [`${number} × ${what}`]);
   const icons = [...project.containers, ...project.screens].filter(({ icon }) => icon !== undefined);
   const dangling = project.legs.filter((leg) => {
-    const to = targetOf(leg);
+    const { move } = leg;
+    const to = move?.kind === "close" ? move.modal : move?.kind === "menu" ? move.drawer : targetOf(leg);
     return to !== undefined && !lookup(project).places.has(to);
   });
   const samples = project.types
@@ -169,8 +170,12 @@ class Teller {
   private screenWords(screen: Screen, starts: boolean): string[] {
     const target = screen.up === "auto" && hubsWithoutUp(this.project).has(screen.id) ? (upTarget(this.project, screen.id) ?? "") : screen.up;
     const up = lookup(this.project).screens.has(target) ? [`up ${this.path(target)}`] : [];
+    const owner = lookup(this.project).owners.get(screen.id)?.kind;
+    // Without the word it would be read as a detail of the tab that leads to it.
+    const isTab = (owner === "tabs" || owner === "drawer") && screen.params.some(mustBePassed);
     return [
       ...(starts ? ["start"] : []),
+      ...(isTab ? ["tab"] : []),
       ...flags(screen, SCREEN_FLAGS),
       ...up,
       ...[barWord(screen) ?? (menuScreens(this.project).has(screen.id) ? "bar" : undefined)].flatMap((word) => word ?? []),
@@ -224,7 +229,8 @@ class Teller {
   /** Where a leg leads, and the words for how. */
   private way(leg: Leg): { target: string; words: string[] } {
     const { move } = leg;
-    if (!move) return NOTHING;
+    const gone = (id: string | undefined) => id !== undefined && !lookup(this.project).places.has(id);
+    if (!move || (move.kind === "close" && gone(move.modal)) || (move.kind === "menu" && gone(move.drawer))) return NOTHING;
     switch (move.kind) {
       case "back":
         return { target: `back${argsText(move.give)}`, words: [] };
@@ -262,7 +268,8 @@ class Teller {
   /** The target by whose name alone the way is understood, if it is. */
   private usual(leg: Leg, to: string): { to: string; move: Move } | undefined {
     const { move } = leg;
-    if (!move) return undefined;
+    // What a place opens around itself is told in full: without words, such a line closes it.
+    if (!move || (to !== leg.from && treeOf(this.project, to).includes(leg.from))) return undefined;
     const wanted = stripped(move);
     const shown = move.kind === "open" && move.show !== undefined ? move.show : to;
     for (const named of new Set([shown, to])) {

@@ -173,7 +173,7 @@ function named(node: ASTNode, name: string, scope: Scope): ScopeName {
 
 /** What somebody who wrote a name that is not in scope may have meant. */
 function meant(name: string, scope: Scope): string {
-  const owner = ["param", "fact", "field"].find((one) => Object.hasOwn(scope.names[one]?.fields ?? {}, name));
+  const owner = ["param", "item", "fact", "field"].find((one) => Object.hasOwn(scope.names[one]?.fields ?? {}, name));
   if (owner) return `write ${owner}.${name}`;
   if (Object.values(scope.choices ?? {}).some((values) => values.includes(name))) return `text stands in quotes: ${textOf(name)}`;
   return `there ${namesIn(Object.keys(scope.names))}, and text stands in quotes`;
@@ -185,6 +185,7 @@ export function plainNames({ names, choices = {} }: Scope): PlainNames {
     roots: new Set(Object.keys(names)),
     facts: new Map(Object.keys(names.fact?.fields ?? {}).map((id) => [id, Object.hasOwn(choices, id) ? choices[id] : undefined])),
     params: new Set(Object.keys(names.param?.fields ?? {})),
+    row: new Set(Object.keys(names.item?.fields ?? {})),
   };
 }
 

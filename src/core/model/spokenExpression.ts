@@ -10,6 +10,8 @@ export interface PlainNames {
   /** Facts by their ids, with the values of those that are choices. */
   facts: ReadonlyMap<string, readonly string[] | undefined>;
   params: ReadonlySet<string>;
+  /** The fields of the row that is used, where one is. */
+  row?: ReadonlySet<string>;
 }
 
 interface Token {
@@ -114,6 +116,7 @@ function named(tokens: readonly Token[], names: PlainNames, of: string | undefin
       const choice = choiceOf(text, names, comparedFact(tokens, i) ?? of);
       if (choice !== undefined) return textOf(choice);
       if (names.params.has(text)) return `param.${text}`;
+      if (names.row?.has(text)) return `item.${text}`;
       if (names.facts.has(text)) return `fact.${text}`;
       return text;
     })

@@ -361,6 +361,12 @@ describe("what people write before they know the words", () => {
     expect(built("A (sheet): Go > B (instead)\nB (sheet)\nHome: A > A").legs[0]?.move).toEqual({ kind: "open", to: "b", instead: true });
   });
 
+  it("a modal over another that has no stack leads to a page that is certainly there", () => {
+    const app = built("Home: Scan > Scan (full screen), In > Log in\nLog in\nScan (full screen): Old > Old (dialog)\nOld (dialog): Again > Log in");
+    expect(app.legs.at(-1)?.move).toEqual({ kind: "push", to: "logIn", in: "app" });
+    expect(check(app, { fixes: false }).findings.filter(({ severity }) => severity === "blocker")).toEqual([]);
+  });
+
   it("a hub does not lead up to what is gone through once", () => {
     const app = built("Welcome (once): In > Home (reset)\nHome (hub): Settings > Settings\nSettings");
     expect(app.screens.map(({ up }) => up)).toEqual(["auto", "none", "auto"]);
@@ -409,6 +415,18 @@ describe("what people write by habit", () => {
     ],
     ["fact Signed in = true\nHome: Out (set signedIn = false)", 'fact signedIn "Signed in" = true / Home: Out > nothing (set signedIn = false)'],
     ["Home: Dark switch > nothing (set dark = !dark)", "fact dark / Home: Dark switch > nothing (set dark = !fact.dark)"],
+    [
+      "Yard (tabs)\n  Plots: Plot list > Plot(plotId = item.id)\n  Plot(plotId): Note > Note(noteId = plotId)\n  Note(noteId)\n  Rota",
+      "rows plot(id): plot1 | plot2 | plot3 / Yard (tabs) / Plots / Plots: Plot list (of plot) > Plot(plotId = item.id) / Plot(plotId): Note > Note(noteId = param.plotId) / Note(noteId) / Rota",
+    ],
+    [
+      "Yard (drawer)\n  Rota\n    Days: Day > Day\n  Day(day) (tab)\n  Week(week)",
+      "Yard (drawer) / Rota / Days (lead menu): Day > Day (switch) / Day(day) (tab, lead menu) / Week(week) (tab, lead menu)",
+    ],
+    [
+      "rows plot(id, bed): a, b\nPlots: Plot list (of plot) > Plot(plotId = id) (if bed = 'b')\nPlot(plotId)",
+      "rows plot(id, bed): a, b / Plots: Plot list (of plot) > Plot(plotId = item.id) (if item.bed == 'b') / Plot(plotId)",
+    ],
   ])("%s", (text, lines) => {
     expect(told(text)).toBe(lines);
     expect(told(toLines(built(text)))).toBe(lines);
@@ -417,6 +435,9 @@ describe("what people write by habit", () => {
   it("what cannot be meant so is wrong where it stands", () => {
     expect(wrong("Home: Menu > Menu (drawer)")).toEqual([
       "1:20 “drawer” says what a place holds; expected a line such as Main (drawer) with its screens further in, and a control opens it with > menu",
+    ]);
+    expect(wrong("Yard (drawer)\n  Rota: Day > Day(day = 'x')\n  Day(day) (tab)")).toEqual([
+      "2:15 going over to a tab or an entry of a menu passes nothing to a place; expected it without day, or a way that does, such as push",
     ]);
     expect(wrong("Home: Menu >")).toEqual([
       "1:13 found nothing after >, expected where it leads: the name of a place, or back, up, close, menu, leave, go on, nothing",
