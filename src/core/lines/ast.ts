@@ -34,6 +34,8 @@ export interface LegNode extends At {
   /** Undefined where the text says nothing of arguments: then those that are known are passed. */
   args?: Record<string, string>;
   options: Option[];
+  /** What the target is where its name ends with a condition: `Home if member`. */
+  perhaps?: { path: string[]; condition: Option };
 }
 
 export type PlaceTriggerNode =

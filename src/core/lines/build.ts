@@ -4,7 +4,7 @@ import { inStackMeant, suitedMove, withArguments } from "../model/propose.ts";
 import { problemLine, readProjectData } from "../model/read.ts";
 import type { Leg, Move, Project } from "../model/schema.ts";
 import type { At, FactNode, LineProblem, Lines, RowsNode, RuleNode } from "./ast.ts";
-import { Expressions } from "./expressions.ts";
+import { Expressions, withConditions } from "./expressions.ts";
 import { flagged, Legs, type Loose, passing } from "./legs.ts";
 import { parseLines } from "./parse.ts";
 import { Places } from "./places.ts";
@@ -73,14 +73,15 @@ export function readLines(text: string, name: string, known?: Project, whole = k
 
 /** The project of some lines, as far as they can be read, and the legs whose way they leave open. */
 function built(
-  lines: Lines,
+  read: Lines,
   name: string,
   problems: Problems,
   known: Project | undefined,
   whole: boolean,
 ): { project: Project; loose: readonly Loose[]; stackless: ReadonlySet<string>; places: Places; rules: readonly RuleNode[] } {
+  const expressions = new Expressions(read, known, problems);
+  const lines = withConditions(read, known, expressions);
   const rows = rowsOfLists(lines);
-  const expressions = new Expressions(lines, known, problems);
   const places = new Places(problems, expressions, rows.of, known);
   for (const node of lines.places) places.place(node, undefined);
   places.missing(lines.ways);

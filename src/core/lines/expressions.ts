@@ -1,7 +1,8 @@
 import type { Project } from "../model/schema.ts";
 import { factsNamed, fromPlainWords, type PlainNames, unknownWords } from "../model/spokenExpression.ts";
-import type { At, ElementNode, FactNode, Lines, Option } from "./ast.ts";
+import type { At, ElementNode, FactNode, LegNode, Lines, Option, PlaceNode } from "./ast.ts";
 import type { Problems } from "./problems.ts";
+import { placeAt } from "./standing.ts";
 
 /** What plain words can name where they stand. */
 export type Here = Pick<PlainNames, "params" | "row">;
@@ -63,6 +64,13 @@ export class Expressions {
     return Object.fromEntries(Object.entries(args).map(([name, value]) => [name, this.value(value, at, here)]));
   }
 
+  /** Whether some words say something of facts, and of nothing that is not there. */
+  speaksOfFacts(text: string): boolean {
+    const names: PlainNames = { roots: ROOTS, facts: this.facts, params: new Set() };
+    const source = fromPlainWords(text, names);
+    return factsNamed(source).length > 0 && unknownWords(source, names).length === 0;
+  }
+
   /** The expression that some words are; what stands for nothing is wrong. */
   value(text: string, at: At, here: Here, of?: string): string {
     const names: PlainNames = { roots: ROOTS, facts: this.facts, ...here };
@@ -77,6 +85,26 @@ export class Expressions {
     }
     return source;
   }
+}
+
+/** Lines in which what reads as a condition at the end of a leg is one, unless a place is called so: `Home if member`. */
+export function withConditions(lines: Lines, known: Project | undefined, expressions: Expressions): Lines {
+  const named = namesOf(lines.places);
+  const isPlace = (path: readonly string[]) => named.has(path.at(-1) ?? "") || (known !== undefined && placeAt(known, path) !== undefined);
+  const leg = ({ perhaps, ...rest }: LegNode): LegNode => {
+    if (!perhaps || rest.target.is !== "place" || isPlace(rest.target.path) || !expressions.speaksOfFacts(perhaps.condition.text.slice(3))) return rest;
+    return { ...rest, target: { is: "place", path: perhaps.path }, options: [...rest.options, perhaps.condition] };
+  };
+  const place = (one: PlaceNode): PlaceNode => ({
+    ...one,
+    elements: one.elements.map((element) => ({ ...element, legs: element.legs.map(leg) })),
+    members: one.members.map(place),
+  });
+  return { ...lines, places: lines.places.map(place), ways: lines.ways.map((way) => ({ ...way, leg: leg(way.leg) })) };
+}
+
+function namesOf(places: readonly PlaceNode[]): Set<string> {
+  return new Set(places.flatMap(({ name, members }) => [name, ...namesOf(members)]));
 }
 
 function optionsOf({ places, ways }: Lines): Option[] {

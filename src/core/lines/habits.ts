@@ -67,24 +67,20 @@ export function typeWord(type: string): string {
   return Object.hasOwn(simple, small) ? (simple[small] ?? small) : small;
 }
 
-/** Screens that are each called a tab, as one tab set: `Home (tab)`, `Search (tab)`. In tabs, the word says nothing new. */
+/** Screens that are each called a tab, as one tab set where the first of them stands: `Home (tab)`, `Search (tab)`. In tabs, the word says nothing new. */
 export function tabsTogether(places: readonly PlaceNode[], around?: PlaceNode): PlaceNode[] {
-  const out: PlaceNode[] = [];
-  let run: PlaceNode | undefined;
-  for (const place of places) {
-    const members = tabsTogether(place.members, place);
-    const isTab = place.options.some(({ text }) => text === "tab");
-    const one = { ...place, members, options: place.options.filter(({ text }) => text !== "tab") };
-    if (!isTab) run = undefined;
-    if (!isTab || kindOf(around) === "tabs" || kindOf(around) === "drawer") out.push(one);
-    else if (run) run.members.push(one);
-    else {
-      const { line, column } = place;
-      run = { name: "Tabs", params: [], options: [{ text: "tabs", line, column }], elements: [], members: [one], line, column };
-      out.push(run);
-    }
-  }
-  return out;
+  const isTab = ({ options }: PlaceNode) => options.some(({ text }) => text === "tab");
+  const plain = (place: PlaceNode): PlaceNode => ({
+    ...place,
+    members: tabsTogether(place.members, place),
+    options: place.options.filter(({ text }) => text !== "tab"),
+  });
+  const first = places.find(isTab);
+  if (!first || kindOf(around) === "tabs" || kindOf(around) === "drawer") return places.map(plain);
+  const { line, column } = first;
+  const members = places.filter(isTab).map(plain);
+  const tabs: PlaceNode = { name: "Tabs", params: [], options: [{ text: "tabs", line, column }], elements: [], members, line, column };
+  return places.flatMap((place) => (place === first ? tabs : isTab(place) ? [] : plain(place)));
 }
 
 /** Tabs and drawers whose members stand on their own line: `Yard (tabs): Plots, Calendar`. */

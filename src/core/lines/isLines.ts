@@ -1,8 +1,25 @@
 import type { Project } from "../model/schema.ts";
+import { bulletLength, inOurWords } from "./habits.ts";
+import { barOf, CONTAINER_KINDS, SCREEN_FLAGS } from "./words.ts";
 
 /** Whether a text is meant as quick lines, and not as names of screens. */
 export function isLines(text: string): boolean {
-  return /[:>]|\((?:tabs|stack|drawer|sheet|modal|dialog|panel|full screen)\b/.test(text.replace(/"(?:[^"\\]|\\.)*"/g, ""));
+  const plain = text.replace(/"(?:[^"\\]|\\.)*"/g, "");
+  return (
+    /[:>→⇒➔➜]/.test(plain) ||
+    bulletLength(plain) > 0 ||
+    plain.startsWith("- ") ||
+    [...plain.matchAll(/ \(([^()]*)\)/g)].some(([, inside = ""]) => isOptions(inside))
+  );
+}
+
+/** Whether what stands in parentheses are words of lines, and not a part of a name: `(hub)`, and not `(old)`. */
+function isOptions(inside: string): boolean {
+  const [first = ""] = inside.split(",");
+  const { text } = inOurWords({ text: first.trim(), line: 1, column: 1 });
+  return (
+    Object.hasOwn(CONTAINER_KINDS, text) || text === "tab" || text === "start" || SCREEN_FLAGS.some(({ word }) => word === text) || barOf(text) !== undefined
+  );
 }
 
 /** Whether nothing has been built yet: then lines make the whole project. */

@@ -203,13 +203,14 @@ class Parser {
   private leg(piece: Piece): LegNode[] {
     const [first, behind] = cutAt(piece, ":");
     const outcome = behind && isQuoted(first.text) ? unquoted(first.text) : undefined;
-    let ending = endingOf(outcome === undefined || !behind ? piece : behind);
+    const told = outcome === undefined || !behind ? piece : behind;
+    const { before, condition, sure } = conditionBehind(told);
+    let ending = endingOf(condition && sure ? before : told);
     const options = ending.inside && !ending.attached ? this.options(ending.inside) : [];
     if (ending.inside && !ending.attached) ending = endingOf(ending.before);
     const args = ending.inside && ending.attached ? this.args(ending.inside) : undefined;
-    const [, place, condition] = isQuoted(ending.before.text) ? [] : (CONDITIONAL.exec(ending.before.text) ?? []);
-    if (place !== undefined && condition !== undefined) options.push({ text: `if ${condition}`, line: piece.line, column: piece.column + place.length + 1 });
-    const target = targetOf(place ?? ending.before.text);
+    if (condition && sure) options.push(condition);
+    const target = targetOf(ending.before.text);
     if (!target || cutAt(ending.before, ">")[1]) {
       this.wrong(
         piece,
@@ -217,7 +218,10 @@ class Parser {
       );
       return [];
     }
-    return [{ ...(outcome === undefined ? {} : { outcome }), target, ...(args ? { args } : {}), options, line: piece.line, column: ending.before.column }];
+    const perhaps = condition && !sure && target.is === "place" ? { perhaps: { path: pathOf(before.text), condition } } : {};
+    return [
+      { ...(outcome === undefined ? {} : { outcome }), target, ...(args ? { args } : {}), options, ...perhaps, line: piece.line, column: ending.before.column },
+    ];
   }
 
   private args(inside: Piece): Record<string, string> {
@@ -327,9 +331,16 @@ class Parser {
   }
 }
 
-/** A condition without its parentheses, where it cannot be part of a name. */
-const CONDITIONAL = /^(.*\S) if ((?:not |!|fact\.|param\.|field\.|item\.).+)$/s;
 const WAY_WORDS: ReadonlySet<string> = new Set(Object.values(WAYS).flat());
+
+/** A condition without its parentheses at the end of a leg: `Home if member`; `sure` where it cannot be a part of a name. */
+function conditionBehind(piece: Piece): { before: Piece; condition?: Option; sure?: boolean } {
+  const found = cutAtWords(piece, ["if"]).at(-1);
+  const before = found && trimmed({ ...piece, text: piece.text.slice(0, found.behind.column - piece.column).replace(/if\s*$/, "") });
+  if (!found || !before || before.text === "" || found.behind.text === "") return { before: piece };
+  const condition = { text: `if ${found.behind.text}`, line: piece.line, column: found.behind.column };
+  return { before, condition, sure: before.text.endsWith(")") || /^(not |!|fact\.|param\.|field\.|item\.)/.test(found.behind.text) };
+}
 
 /** Whether an option of an element speaks of what happens when it is used. */
 function isOfLeg({ text }: Option): boolean {

@@ -18,8 +18,20 @@ const moves = (project: Project) =>
 
 describe("lines into a project", () => {
   it("are told from names", () => {
-    for (const text of ["Plots: New > New plot", "Yard (tabs)", "Plots > Plot"]) expect(isLines(text), text).toBe(true);
-    for (const text of ["Plots", "Plots, Plot", "Order (old)", '"Tour: hives"']) expect(isLines(text), text).toBe(false);
+    for (const text of [
+      "Plots: New > New plot",
+      "Yard (tabs)",
+      "Plots > Plot",
+      "Plots → Plot",
+      "- Plots",
+      "1. Plots",
+      "Plots (hub)",
+      "Plots (Tab)",
+      "Ask (alert, no bar)",
+    ])
+      expect(isLines(text), text).toBe(true);
+    for (const text of ["Plots", "Plots, Plot", "Order (old)", "Round 2 (of 3)", "1 May", "Screenshots", '"Tour: hives"'])
+      expect(isLines(text), text).toBe(false);
   });
 
   it("make all of one in which nothing was built, and keep its name unless they name it", () => {

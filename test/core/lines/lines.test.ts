@@ -396,7 +396,7 @@ describe("what people write by habit", () => {
     ["Home, Help (hub)", "Home / Help (hub)"],
     ["Home:\n  Photo image\n  Help > Help\nHelp", "Home: Photo image, Help > Help / Help"],
     ["Home:\n  Feed\n    List > Help", "Home / Feed / List: Help > Help / Help"],
-    ["Home (tab)\nSearch (tab): Go > Help\nHelp", "Tabs (tabs) / Home / Search: Go > Help / Help"],
+    ["Home (tab)\nHelp\nSearch (tab): Go > Help", "Tabs (tabs) / Home / Search: Go > Help / Help"],
     ["Yard (tabs)\n  Home (tab)\n  Search (tab)", "Yard (tabs) / Home / Search"],
     ["Yard (Tab bar): Home, Search (hub)", "Yard (tabs) / Home / Search (hub)"],
     ["Home: Share > Share (bottom sheet), Drop > Drop (alert)", "Home: Share > Share, Drop > Drop / Share (sheet) / Drop (dialog)"],
@@ -408,6 +408,11 @@ describe("what people write by habit", () => {
     ],
     ["Home: More > help, Back > HOME\nHelp", "Home: More > Help, Back > Home / Help"],
     ["fact member\nHome: In > Yard if not member\nYard", "fact member / Home: In > Yard (if !fact.member) / Yard"],
+    [
+      "Home: In > Yard if member, Ask > Ask (alert) if member\nYard: Out (set member = false)",
+      "fact member / Home: In > Yard (if fact.member), Ask > Ask (if fact.member) / Yard: Out > nothing (set member = false) / Ask (dialog)",
+    ],
+    ["Home: Go > What if, Or > Ask if unsure", "Home: Go > What if, Or > Ask if unsure / What if / Ask if unsure"],
     ["Home(id: string, n: int, on: bool)", "Home(id, n: integer, on: boolean)"],
     [
       "rows User(id): a\nHome: All list (of User) > One(user = item)\nOne(user: User)",
