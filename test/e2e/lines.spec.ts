@@ -120,3 +120,31 @@ test("a list of addresses that is pasted starts a project; a line that is none i
   await expect(page.getByText("line 3: “Orders, and so on” is no address")).toBeVisible();
   expect((await documentOf(page)).screens.map(({ name }) => name)).toEqual(["Home", "Orders", "Order", "Edit"]);
 });
+
+test("lines as people write them in any list build, and a condition in plain words becomes an expression", async ({ page }) => {
+  await openEmpty(page);
+  const field = page.getByLabel("Find or add a screen");
+  await field.evaluate((element, text) => {
+    const data = new DataTransfer();
+    data.setData("text/plain", text);
+    element.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
+  }, "1. Feed (tab) -> Story\n2. You (tab): Sign out > Welcome (reset, set member = false), Ask > Ask (alert)\n3. Welcome: In > Feed (reset)");
+  await expect(page.getByRole("treeitem", { name: "Welcome" })).toBeVisible();
+  const built = await documentOf(page);
+  expect(moveOf(built, "signOutWelcome")).toEqual({ kind: "reset", to: "welcome" });
+  expect(built.facts.map(({ id }) => id)).toEqual(["member"]);
+
+  await page.getByRole("treeitem", { name: "You" }).click();
+  await page.locator("[data-card][data-place=you] [data-row=ask]").click();
+  const inspector = page.getByLabel("Inspector");
+  await inspector.getByText("Opens “Ask” over the page").click();
+  const condition = inspector.getByLabel("Only if");
+  await condition.fill("not member");
+  await expect(inspector.getByText("reads !fact.member, boolean")).toBeVisible();
+  await condition.press("Enter");
+  await expect(condition).toHaveValue("!fact.member");
+  expect((await documentOf(page)).legs.find(({ id }) => id === "askAsk")?.when).toBe("!fact.member");
+  await condition.fill("membr");
+  await expect(inspector.getByText("there is no “membr” here")).toHaveCount(0);
+  await expect(inspector.getByText('there is no "membr" here; there are fact, width, param, field, and text stands in quotes')).toBeVisible();
+});
