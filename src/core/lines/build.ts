@@ -1,10 +1,12 @@
 import { proposal } from "../insight/proposal.ts";
 import { emptyProject } from "../model/edits/add.ts";
+import { sameName } from "../model/names.ts";
 import { inStackMeant, suitedMove, withArguments } from "../model/propose.ts";
 import { problemLine, readProjectData } from "../model/read.ts";
 import type { Leg, Move, Project } from "../model/schema.ts";
 import type { At, FactNode, LineProblem, Lines, RowsNode, RuleNode } from "./ast.ts";
 import { Expressions, withConditions } from "./expressions.ts";
+import { outlined } from "./habits.ts";
 import { flagged, Legs, type Loose, passing } from "./legs.ts";
 import { parseLines } from "./parse.ts";
 import { Places } from "./places.ts";
@@ -80,7 +82,9 @@ function built(
   whole: boolean,
 ): { project: Project; loose: readonly Loose[]; stackless: ReadonlySet<string>; places: Places; rules: readonly RuleNode[] } {
   const expressions = new Expressions(read, known, problems);
-  const lines = withConditions(read, known, expressions);
+  const isContainer = (one: string) => known?.containers.some(({ name }) => sameName(name, one)) ?? false;
+  const outline = whole || known ? outlined(read.places, isContainer) : read.places;
+  const lines = withConditions({ ...read, places: outline }, known, expressions);
   const rows = rowsOfLists(lines);
   const places = new Places(problems, expressions, rows.of, known);
   for (const node of lines.places) places.place(node, undefined);

@@ -1,5 +1,5 @@
 import { sameName } from "../model/names.ts";
-import type { ElementNode, Lines, Option, PlaceNode } from "./ast.ts";
+import type { ElementNode, LegNode, Lines, Option, PlaceNode } from "./ast.ts";
 import { outside } from "./scan.ts";
 import { CONTAINER_KINDS, WAYS } from "./words.ts";
 
@@ -21,7 +21,7 @@ export function withArrows(line: string): string {
 export function bulletLength(text: string): number {
   return BULLET.exec(text)?.[0].length ?? 0;
 }
-const BULLET = /^(?:[*•·+]\s+|\d{1,4}[.)]\s+|screen\s+(?=[\p{Lu}"]))/u;
+const BULLET = /^(?:[\u2500-\u257f]|[*•·+]\s+|\d{1,4}[.)]\s+|screen\s+(?=[\p{Lu}"]))/u;
 /** Names that would lose something as a bullet. */
 export const LOOKS_BULLETED = BULLET;
 
@@ -65,6 +65,49 @@ export function typeWord(type: string): string {
   const simple: Record<string, string> = { string: "text", str: "text", int: "integer", bool: "boolean", float: "number", double: "number" };
   const small = type.charAt(0).toLowerCase() + type.slice(1);
   return Object.hasOwn(simple, small) ? (simple[small] ?? small) : small;
+}
+
+/** A line without what is drawn or marked around its words: trees of `├──`, bold and code. Columns stay as they are. */
+export function plainLine(line: string): string {
+  const spaces = (text: string) => " ".repeat(text.length);
+  const undrawn = line.replace(/^[\s\u2500-\u257f]+/, (drawn) => drawn.replace(/[\u2500-\u257f]/g, " "));
+  if (undrawn.includes('"')) return undrawn;
+  return undrawn.replace(/(?<!\w)(\*\*|`)(?=\S)([^*`]+?)(?<=\S)\1(?!\w)/g, (_, mark: string, inside: string) => spaces(mark) + inside + spaces(mark));
+}
+
+/**
+ * An outline of names alone, as screens that lead to what stands beneath them: where nothing is said of controls, what stands further in is
+ * gone to from what it stands in. Not where one that holds others is a container already.
+ */
+export function outlined(places: readonly PlaceNode[], isContainer: (name: string) => boolean): PlaceNode[] {
+  if (!isOutline(places, isContainer)) return [...places];
+  const flat = (place: PlaceNode): PlaceNode[] => {
+    const members = place.members;
+    if (kindOf(place)) return [{ ...place, members: members.flatMap((member) => lane(place, member)) }];
+    const { line, column } = place;
+    const elements = members.map(({ name }): ElementNode => {
+      const leg: LegNode = { target: { is: "place", path: [name] }, options: [], line, column };
+      return { label: name, kind: "button", options: [], legs: [leg], line, column };
+    });
+    return [{ ...place, members: [], elements }, ...members.flatMap(flat)];
+  };
+  /** What a place is in a container: in tabs and drawers, one lane. */
+  const lane = (around: PlaceNode, place: PlaceNode): PlaceNode[] => {
+    const all = flat(place);
+    const [first] = all;
+    if (kindOf(around) === "stack" || kindOf(around) === "modal" || all.length === 1 || !first) return all;
+    const { name, line, column } = place;
+    return [{ name, params: [], options: [], elements: [], members: all, line, column }];
+  };
+  return places.flatMap(flat);
+}
+
+function isOutline(places: readonly PlaceNode[], isContainer: (name: string) => boolean): boolean {
+  const all = (some: readonly PlaceNode[]): PlaceNode[] => some.flatMap((one) => [one, ...all(one.members)]);
+  const every = all(places);
+  const holders = every.filter((one) => one.members.length > 0 && !kindOf(one));
+  const bare = every.every(({ elements, params }) => elements.length === 0 && params.length === 0);
+  return bare && holders.length > 0 && !holders.some(({ name }) => isContainer(name));
 }
 
 /** Screens that are each called a tab, as one tab set where the first of them stands: `Home (tab)`, `Search (tab)`. In tabs, the word says nothing new. */

@@ -15,7 +15,18 @@ import type {
   ThingNode,
   WayInNode,
 } from "./ast.ts";
-import { bulletLength, detailsInStacks, inOurWords, LOOKS_BULLETED, membersOnLine, modalsNamed, tabsTogether, typeWord, withArrows } from "./habits.ts";
+import {
+  bulletLength,
+  detailsInStacks,
+  inOurWords,
+  LOOKS_BULLETED,
+  membersOnLine,
+  modalsNamed,
+  plainLine,
+  tabsTogether,
+  typeWord,
+  withArrows,
+} from "./habits.ts";
 import { cutAt, cutAtWords, endingOf, isQuoted, type Piece, splitAt, trimmed, unquoted } from "./scan.ts";
 import { CONTAINER_KINDS, WAYS } from "./words.ts";
 
@@ -52,10 +63,12 @@ class Parser {
   read(text: string) {
     const all = text.replace(/^\ufeff/, "").split(/\r\n|\r|\n/);
     if (all.length > MOST) this.wrong({ text: "", line: MOST, column: 1 }, `there are ${all.length} lines; at most ${MOST} are read`);
-    const pieces = all.slice(0, MOST).flatMap((raw, i) => {
-      const indent = (/^[ \t]*/.exec(raw)?.[0] ?? "").replace(/\t/g, "  ").length;
+    const pieces = all.slice(0, MOST).flatMap((told, i) => {
+      const isPlain = /^(app|fact|rows|rule)\s/.test(told.trim());
+      const raw = isPlain ? told : withArrows(plainLine(told));
+      const indent = (/^[ \t\u2500-\u257f]*/.exec(told)?.[0] ?? "").replace(/\t/g, "  ").length;
       const start = raw.length - raw.trimStart().length;
-      const piece = { text: withArrows(raw.trim()), line: i + 1, column: start + 1 };
+      const piece = { text: raw.trim(), line: i + 1, column: start + 1 };
       return piece.text === "" || piece.text.startsWith("#") ? [] : [{ piece, indent }];
     });
     // A list that begins with a dash is a list of screens.

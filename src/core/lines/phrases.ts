@@ -23,7 +23,7 @@ export function saids<T>(of: T, list: ReadonlyArray<{ word: string; get: (of: T)
 const EXPRESSIONS = ["if", "shown if", "enabled if", "of"];
 
 function valueText(value: string): string {
-  return /[,()|"\\\n]|^\s|\s$|(^|[^\w])'/.test(value) || value === "" ? JSON.stringify(value).replace(/\\n/g, " ") : value;
+  return /[,()|"\\\n`]|\*\*|^\s|\s$|(^|[^\w])'/.test(value) || value === "" ? JSON.stringify(value).replace(/\\n/g, " ") : value;
 }
 
 export function inParentheses(words: readonly string[]): string {
@@ -47,14 +47,15 @@ export function paramsText(params: readonly Param[]): string {
   return `(${params.map(one).join(", ")})`;
 }
 
-export function containerWords(container: Container, starts: boolean, apart: boolean): string[] {
+/** `bare` where nothing but names is told: then a stack has to say that it is one. */
+export function containerWords(container: Container, starts: boolean, apart: boolean, bare: boolean): string[] {
   const kind =
     Object.entries(CONTAINER_KINDS).find(
       ([word, one]) => word !== "modal" && one.kind === container.kind && (container.kind !== "modal" || one.shape === container.shape),
     )?.[0] ?? container.kind;
   const bar = [barWord(container)].flatMap((word) => word ?? []);
   const rest = [...flags(container, CONTAINER_FLAGS), ...modalWords(container), ...bar, ...(starts ? ["start"] : []), ...(apart ? ["apart"] : [])];
-  return container.kind === "stack" && rest.length === 0 && container.members.length > 0 ? [] : [kind, ...rest];
+  return container.kind === "stack" && rest.length === 0 && container.members.length > 0 && !bare ? [] : [kind, ...rest];
 }
 
 function modalWords(container: Container): string[] {

@@ -80,7 +80,12 @@ class Teller {
   /** Ids of places in the order of their lines, by name. */
   private readonly named = new Map<string, string[]>();
 
+  /** Whether nothing but names is told. */
+  private readonly bare: boolean;
+
   constructor(private readonly project: Project) {
+    const { legs, screens, containers } = project;
+    this.bare = legs.length === 0 && [...screens, ...containers].every((one) => !one.elements?.length && !("params" in one && one.params.length > 0));
     for (const id of this.order()) this.named.set(this.name(id), [...(this.named.get(this.name(id)) ?? []), id]);
   }
 
@@ -140,7 +145,7 @@ class Teller {
     }
     const { container } = place;
     const only = this.collapsed(container);
-    const words = [...containerWords(container, starts, apart), ...(this.sideBySide(container) ? [NO_STACK] : [])];
+    const words = [...containerWords(container, starts, apart, this.bare), ...(this.sideBySide(container) ? [NO_STACK] : [])];
     this.line(pad, `${placeName(this.name(id))}${inParentheses(words)}`, id, only ? this.elements(only) : this.elements(id));
     if (only) this.told.add(only);
     else for (const member of container.members) this.place(member, indent + 1);

@@ -380,7 +380,7 @@ describe("what people write by habit", () => {
   const told = (text: string) =>
     toLines(built(text))
       .split("\n")
-      .filter((line) => line !== "" && !/^app |^App$/.test(line))
+      .filter((line) => line !== "" && !/^app |^App( \(stack\))?$/.test(line))
       .map((line) => line.trim())
       .join(" / ");
 
@@ -420,6 +420,11 @@ describe("what people write by habit", () => {
     ],
     ["fact Signed in = true\nHome: Out (set signedIn = false)", 'fact signedIn "Signed in" = true / Home: Out > nothing (set signedIn = false)'],
     ["Home: Dark switch > nothing (set dark = !dark)", "fact dark / Home: Dark switch > nothing (set dark = !fact.dark)"],
+    ["Home\n  Feed\n    Post\n  Search", "Home: Feed > Feed, Search > Search / Feed: Post > Post / Post / Search"],
+    ["App\n├── Home\n│   └── Detail\n└── `Help`", "App: Home > Home, Help > Help / Home: Detail > Detail / Detail / Help"],
+    ["Yard (tabs)\n  Plots\n    Plot\n  Rota", "Yard (tabs) / Plots / Plots: Plot > Plot / Plot / Rota"],
+    ["Main (stack)\n  Home\n  Help", "Main (stack) / Home / Help"],
+    ["**Home**: **Go on** > Help", "Home: Go on > Help / Help"],
     [
       "Yard (tabs)\n  Plots: Plot list > Plot(plotId = item.id)\n  Plot(plotId): Note > Note(noteId = plotId)\n  Note(noteId)\n  Rota",
       "rows plot(id): plot1 | plot2 | plot3 / Yard (tabs) / Plots / Plots: Plot list (of plot) > Plot(plotId = item.id) / Plot(plotId): Note > Note(noteId = param.plotId) / Note(noteId) / Rota",
@@ -453,7 +458,22 @@ describe("what people write by habit", () => {
   });
 
   it("names that look like a habit are quoted when they are told", () => {
-    const names = ["1. Start", "* Star", "• Dot", "screen One", "A → B", "Go if fact.on", "https://a.example", "mailto:a", "app X", "Tabs", "Settings"];
+    const names = [
+      "1. Start",
+      "* Star",
+      "**Bold**",
+      "a `b` c",
+      "├ x",
+      "• Dot",
+      "screen One",
+      "A → B",
+      "Go if fact.on",
+      "https://a.example",
+      "mailto:a",
+      "app X",
+      "Tabs",
+      "Settings",
+    ];
     const text = names.map((name, i) => `${JSON.stringify(name)}: Next > ${JSON.stringify(names[(i + 1) % names.length])}`).join("\n");
     const project = built(text);
     expect(project.screens.map(({ name }) => name)).toEqual(names);
