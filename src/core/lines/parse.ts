@@ -71,9 +71,16 @@ class Parser {
       const piece = { text: raw.trim(), line: i + 1, column: start + 1 };
       return piece.text === "" || piece.text.startsWith("#") ? [] : [{ piece, indent }];
     });
-    // A list that begins with a dash is a list of screens.
-    const dashed = pieces.find(({ piece }) => !OTHER_LINE.test(piece.text))?.piece.text.startsWith("- ") ?? false;
+    // A list that begins with a dash, or under a heading, is a list of screens.
+    const first = pieces.find(({ piece }) => !OTHER_LINE.test(piece.text))?.piece.text ?? "";
+    const dashed = first.startsWith("- ") || HEADING.test(first);
     pieces.forEach(({ piece, indent }, i) => {
+      const [, name] = i === 0 ? (NAMED.exec(piece.text) ?? []) : [];
+      if (name !== undefined) {
+        this.lines.name = unquoted(name);
+        return;
+      }
+      if (HEADING.test(piece.text) && (pieces[i + 1]?.piece.text.startsWith("- ") || bulletLength(pieces[i + 1]?.piece.text ?? "") > 0)) return;
       const length = dashed && piece.text.startsWith("- ") ? 2 : bulletLength(piece.text);
       const from = { ...piece, text: piece.text.slice(length), column: piece.column + length };
       this.line(length > 0 ? trimmed(from) : piece, indent, (pieces[i + 1]?.indent ?? 0) > indent);
@@ -111,7 +118,7 @@ class Parser {
   private places(piece: Piece, indent: number) {
     const parts = cutAt(piece, ":")[1] || cutAt(piece, ">")[1] ? [piece] : splitAt(piece, ",").filter(({ text }) => text !== "");
     for (const part of parts) {
-      const chain = cutAt(part, ":")[1] ? [part] : splitAt(part, ">");
+      const chain = cutAt(part, ":")[1] || cutAt(part, ",")[1] ? [part] : splitAt(part, ">");
       if (chain.length < 3) this.place(part, indent);
       else
         for (const [i, from] of chain.slice(0, -1).entries()) {
@@ -132,9 +139,10 @@ class Parser {
     let [head, rest] = cutAt(piece, ":");
     const [before, leads] = rest ? [head, undefined] : cutAt(head, ">");
     if (leads) {
-      // A screen that leads somewhere without an element: a button is named for the place.
+      // A screen that leads somewhere without an element: a button is named for each place.
       head = before;
-      rest = { ...leads, text: `${endingOf(leads).before.text} > ${leads.text}` };
+      const named = splitAt(leads, ",").map((one) => (one.text === "" || cutAt(one, ">")[1] ? one.text : `${endingOf(one).before.text} > ${one.text}`));
+      rest = { ...leads, text: named.join(", ") };
     }
     const node: PlaceNode = { ...this.named(head), elements: rest && rest.text !== "" ? this.elements(rest) : [], members: [] };
     if (node.name === "") return this.wrong(piece, `found “${shown(piece.text)}”, expected the name of a screen or container`);
@@ -413,6 +421,8 @@ function targetOf(text: string): Target | undefined {
   if (text === "") return undefined;
   const doing = DOINGS.find((what) => what === text);
   if (doing) return { is: "doing", what: doing };
+  const other = OTHER_DOINGS[text.toLowerCase()];
+  if (other && /^[A-Z]|^(go back|dismiss)$/.test(text)) return { is: "doing", what: other };
   if (ADDRESS.test(text)) return { is: "doing", what: "leave", name: text };
   const [, what, name] = /^(open menu|close menu|close|leave|menu) (.+)$/.exec(text) ?? [];
   // “Close account” is a place: only the small word closes something.
@@ -420,6 +430,15 @@ function targetOf(text: string): Target | undefined {
     return { is: "doing", what: what as (typeof DOINGS)[number], name };
   return { is: "place", path: pathOf(text) };
 }
+
+/** What is done, in other words or with a capital; a menu with a capital is a place. */
+const OTHER_DOINGS: Record<string, (typeof DOINGS)[number]> = Object.assign(Object.create(null), {
+  back: "back",
+  "go back": "back",
+  up: "up",
+  close: "close",
+  dismiss: "close",
+});
 
 /** What is outside the app. */
 const ADDRESS = /^[a-z][a-z0-9+.-]*:\/\/\S|^(mailto|tel|sms):\S/i;
@@ -435,4 +454,8 @@ export const TAKEN_TARGET =
 /** Names that would be read as lines of another kind. */
 export const TAKEN_LINE = new RegExp(`^(app|fact|rows|in|rule)\\s|${LOOKS_BULLETED.source}`, "u");
 /** Lines that are none of a place. */
-const OTHER_LINE = /^(app|fact|rows|in|rule)\s/;
+const OTHER_LINE = /^(app|fact|rows|in|rule)\s|^app( name)?:\s/i;
+/** A first line that names the project. */
+const NAMED = /^app(?: name)?:\s+([^>,:]+)$/i;
+/** A line over a list of screens that is none itself. */
+const HEADING = /^(the )?(screens|pages|views)\s*:$/i;

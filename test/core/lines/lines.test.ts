@@ -420,6 +420,11 @@ describe("what people write by habit", () => {
     ],
     ["fact Signed in = true\nHome: Out (set signedIn = false)", 'fact signedIn "Signed in" = true / Home: Out > nothing (set signedIn = false)'],
     ["Home: Dark switch > nothing (set dark = !dark)", "fact dark / Home: Dark switch > nothing (set dark = !fact.dark)"],
+    [
+      "App: Fernwalk\nScreens:\n- Login -> Home\n- Home → Trail, Profile, New trail (sheet)\n- Trail → Map, Back",
+      "Login: Home > Home / Home: Trail > Trail, Profile > Profile, New trail > New trail / Trail: Map > Map, Back > back / Profile / Map / New trail (sheet)",
+    ],
+    ["Home > Plots, New > New plot\nNew plot: No > Go back", "Home: Plots > Plots, New > New plot / New plot: No > back / Plots"],
     ["Home\n  Feed\n    Post\n  Search", "Home: Feed > Feed, Search > Search / Feed: Post > Post / Post / Search"],
     ["App\n├── Home\n│   └── Detail\n└── `Help`", "App: Home > Home, Help > Help / Home: Detail > Detail / Detail / Help"],
     ["Yard (tabs)\n  Plots\n    Plot\n  Rota", "Yard (tabs) / Plots / Plots: Plot > Plot / Plot / Rota"],
