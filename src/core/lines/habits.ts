@@ -1,6 +1,6 @@
 import { sameName } from "../model/names.ts";
 import type { ElementNode, LegNode, Lines, Option, PlaceNode } from "./ast.ts";
-import { outside } from "./scan.ts";
+import { outside, type Piece, splitAt } from "./scan.ts";
 import { CONTAINER_KINDS, WAYS } from "./words.ts";
 
 /** What people write by habit before they know the words of lines: arrows, bullets, and the names that other places have for the same things. */
@@ -58,6 +58,11 @@ export function inOurWords(option: Option): Option {
   const small = option.text.toLowerCase();
   const text = Object.hasOwn(OTHER_WORDS, small) ? OTHER_WORDS[small] : KNOWN.has(small) ? small : undefined;
   return text === undefined ? option : { ...option, text };
+}
+
+/** The options between parentheses. */
+export function optionsIn(inside: Piece): Option[] {
+  return splitAt(inside, ",").flatMap((piece) => (piece.text === "" ? [] : inOurWords(piece)));
 }
 
 /** Other names of simple types; a record type begins with a small letter. */

@@ -5,10 +5,10 @@ import { withArguments } from "../model/propose.ts";
 import type { Entrance, Leg, Move, Project } from "../model/schema.ts";
 import type { At, ElementNode, LegNode, Lines, Option } from "./ast.ts";
 import type { Expressions, Here } from "./expressions.ts";
-import { pathOf } from "./parse.ts";
 import type { Made, Places } from "./places.ts";
 import type { Problems } from "./problems.ts";
 import { unquoted } from "./scan.ts";
+import { pathOf } from "./targets.ts";
 import { AROUND, CONTAINER_KINDS, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, WAY_IN_FLAGS, WAYS } from "./words.ts";
 
 /** A leg whose way the lines leave open. */

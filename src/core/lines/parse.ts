@@ -1,46 +1,27 @@
 import { freshId } from "../model/edits/edit.ts";
-import type {
-  ElementNode,
-  FactNode,
-  LegNode,
-  LineProblem,
-  Lines,
-  Option,
-  ParamNode,
-  PlaceNode,
-  PlaceTriggerNode,
-  RowsNode,
-  RuleNode,
-  Target,
-  ThingNode,
-  WayInNode,
-} from "./ast.ts";
+import type { ElementNode, FactNode, LegNode, LineProblem, Lines, ParamNode, PlaceNode, RowsNode, Target, WayInNode } from "./ast.ts";
+import { isOfLeg, labelOf, together, triggerOf, WAY_WORDS } from "./elements.ts";
 import {
   bulletLength,
   detailsInStacks,
-  inOurWords,
   LOOKS_BULLETED,
   membersOnLine,
   modalsNamed,
+  optionsIn,
   plainLine,
   tabsTogether,
   typeWord,
   withArrows,
 } from "./habits.ts";
-import { cutAt, cutAtWords, endingOf, isQuoted, type Piece, splitAt, trimmed, unquoted } from "./scan.ts";
-import { CONTAINER_KINDS, WAYS } from "./words.ts";
+import { ruleLine } from "./ruleLine.ts";
+import { cutAt, endingOf, isQuoted, type Piece, shown, splitAt, trimmed, unquoted } from "./scan.ts";
+import { conditionBehind, pathOf, targetOf } from "./targets.ts";
+import { CONTAINER_KINDS } from "./words.ts";
 
-/** The words between what a rule speaks of, and which of them a rule of each kind has. */
-const RULE_WORDS = ["never", "first", "only", "reach", "after", "until", "before", "while", "within", "of"];
-const RULE_PARTS: Record<RuleNode["kind"], string[]> = { never: ["after", "until"], first: ["before"], only: ["while"], reach: ["within", "of"] };
-/** Names that have to be quoted in a rule. */
-export const TAKEN_IN_RULE = new RegExp(`(^|\\s)(${RULE_WORDS.join("|")})(\\s|$)|^way in `);
 /** Lines that are read at most. */
 const MOST = 20_000;
 /** Containers within one another, at most. */
 const DEEPEST = 60;
-const KINDS = ["button", "icon", "link", "field", "switch", "text", "image", "pager"] as const;
-const DOINGS = ["back", "up", "close", "menu", "open menu", "close menu", "leave", "go on", "nothing"] as const;
 
 /** Reads quick lines; what is wrong comes with its line, its column and what is expected, and all else is read as well. */
 export function parseLines(text: string): { lines: Lines; problems: LineProblem[] } {
@@ -102,7 +83,8 @@ class Parser {
     else if (/^fact\s/.test(text)) this.fact(rest("fact"));
     else if (/^rows\s/.test(text)) this.rows(rest("rows"));
     else if (/^in\s/.test(text)) this.wayIn(rest("in"));
-    else if (/^rule\s/.test(text)) this.rule(rest("rule"));
+    else if (/^rule\s/.test(text))
+      this.lines.rules.push(...[ruleLine(rest("rule"), (at, message) => this.wrong(at, message))].filter((rule) => rule !== undefined));
     else if (!this.underColon(piece, indent, holds)) this.places(piece, indent);
   }
 
@@ -161,15 +143,11 @@ class Parser {
   /** `Plot(plotId, tab: number) (hub, path /plots/{plotId})` */
   private named(piece: Piece): Pick<PlaceNode, "name" | "params" | "options" | "line" | "column"> {
     let ending = endingOf(piece);
-    const options = ending.inside && !ending.attached ? this.options(ending.inside) : [];
+    const options = ending.inside && !ending.attached ? optionsIn(ending.inside) : [];
     if (options.length > 0 || (ending.inside && !ending.attached)) ending = endingOf(ending.before);
     const params = ending.inside && ending.attached ? this.params(ending.inside) : [];
     const name = ending.inside && !ending.attached ? ending : { before: ending.before };
     return { name: unquoted(name.before.text), params, options, line: piece.line, column: piece.column };
-  }
-
-  private options(inside: Piece): Option[] {
-    return splitAt(inside, ",").flatMap((piece) => (piece.text === "" ? [] : inOurWords(piece)));
   }
 
   private params(inside: Piece): ParamNode[] {
@@ -203,7 +181,7 @@ class Parser {
     const [left, right] = cutAt(piece, ">");
     const { before, inside, attached } = endingOf(left);
     if (attached) this.wrong(left, `found “${shown(left.text)}”, expected a space before the parentheses of an element`);
-    const all = inside ? this.options(inside) : [];
+    const all = inside ? optionsIn(inside) : [];
     const options = all.filter((option) => !isOfLeg(option));
     if (before.text === "") {
       this.wrong(piece, `found “${shown(piece.text)}”, expected what is tapped before >`);
@@ -227,7 +205,7 @@ class Parser {
     const told = outcome === undefined || !behind ? piece : behind;
     const { before, condition, sure } = conditionBehind(told);
     let ending = endingOf(condition && sure ? before : told);
-    const options = ending.inside && !ending.attached ? this.options(ending.inside) : [];
+    const options = ending.inside && !ending.attached ? optionsIn(ending.inside) : [];
     if (ending.inside && !ending.attached) ending = endingOf(ending.before);
     const args = ending.inside && ending.attached ? this.args(ending.inside) : undefined;
     if (condition && sure) options.push(condition);
@@ -270,7 +248,7 @@ class Parser {
       id,
       ...(quoted !== undefined ? { name: unquoted(quoted) } : told === id ? {} : { name: told as string }),
       values,
-      options: inside ? this.options(inside) : [],
+      options: inside ? optionsIn(inside) : [],
       line: piece.line,
       column: piece.column,
     });
@@ -289,54 +267,6 @@ class Parser {
     this.lines.rows.push({ id: typeWord(before.text), fields, rows, line: piece.line, column: piece.column });
   }
 
-  /** `Sent is final (warning): never Form after Sent until New order`, `Help is near: reach Help within 3 taps of Home` */
-  private rule(piece: Piece) {
-    const [head, body] = cutAt(piece, ":");
-    const { before, inside, attached } = endingOf(head);
-    const named = inside && !attached ? before : head;
-    const [first, ...others] = body ? cutAtWords(body, RULE_WORDS) : [];
-    const kind = (["never", "first", "only", "reach"] as const).find((one) => one === first?.word);
-    if (!kind || !first || named.text === "" || !body?.text.startsWith(kind))
-      return this.wrong(
-        piece,
-        `found “${shown(piece.text)}”, expected a rule such as Sent is final: never Form after Sent, Address first: first Address before Pay, Members: only Home, Help while !fact.member or Help is near: reach Help within 3 taps`,
-      );
-    const node: RuleNode = {
-      name: unquoted(named.text),
-      options: inside && !attached ? this.options(inside) : [],
-      kind,
-      things: { [kind]: this.things(first.behind) },
-      line: piece.line,
-      column: piece.column,
-    };
-    for (const { word, behind } of others) {
-      if (!RULE_PARTS[kind].includes(word)) this.wrong(behind, `found “${word}”, expected ${RULE_PARTS[kind].join(" or ")} in a rule that begins with ${kind}`);
-      else if (word === "while") node.while = behind.text;
-      else if (word === "within") this.taps(node, behind);
-      else node.things[word] = this.things(behind);
-    }
-    this.lines.rules.push(node);
-  }
-
-  /** `3 taps`, `3 taps of Home, Plots` */
-  private taps(node: RuleNode, piece: Piece) {
-    const [, count] = /^(\d+) taps?$/.exec(piece.text) ?? [];
-    if (count === undefined) this.wrong(piece, `found “${shown(piece.text)}”, expected a number of taps such as 3 taps`);
-    else node.taps = Number(count);
-  }
-
-  /** `Form, "Send" on Form, way in "Offer"` */
-  private things(piece: Piece): ThingNode[] {
-    return splitAt(piece, ",").flatMap((one): ThingNode[] => {
-      if (one.text === "") return [];
-      const at = { line: one.line, column: one.column };
-      const [, label, on] = /^("(?:[^"\\]|\\.)*") on (.+)$/.exec(one.text) ?? [];
-      if (label !== undefined && on !== undefined) return [{ ...at, is: "legs", label: unquoted(label), on: pathOf(on) }];
-      const [, way] = /^way in (.+)$/.exec(one.text) ?? [];
-      return [way === undefined ? { ...at, is: "place", path: pathOf(one.text) } : { ...at, is: "way in", name: unquoted(way) }];
-    });
-  }
-
   /** `/plots/{plotId} > Plot`, `"Frost alert" > Plot(plotId = link.plotId) (notification)` */
   private wayIn(piece: Piece) {
     const [left, right] = cutAt(piece, ">");
@@ -352,44 +282,6 @@ class Parser {
   }
 }
 
-const WAY_WORDS: ReadonlySet<string> = new Set(Object.values(WAYS).flat());
-
-/** A condition without its parentheses at the end of a leg: `Home if member`; `sure` where it cannot be a part of a name. */
-function conditionBehind(piece: Piece): { before: Piece; condition?: Option; sure?: boolean } {
-  const found = cutAtWords(piece, ["if"]).at(-1);
-  const before = found && trimmed({ ...piece, text: piece.text.slice(0, found.behind.column - piece.column).replace(/if\s*$/, "") });
-  if (!found || !before || before.text === "" || found.behind.text === "") return { before: piece };
-  const condition = { text: `if ${found.behind.text}`, line: piece.line, column: found.behind.column };
-  return { before, condition, sure: before.text.endsWith(")") || /^(not |!|fact\.|param\.|field\.|item\.)/.test(found.behind.text) };
-}
-
-/** Whether an option of an element speaks of what happens when it is used. */
-function isOfLeg({ text }: Option): boolean {
-  return /^(set|if) ./.test(text) || text === "hold" || text === "submit" || WAY_WORDS.has(text);
-}
-
-/** Elements, where one that is said again after a condition is the same one: `Play > Player (if fact.paid), Play > Offer`. */
-function together(elements: readonly ElementNode[]): ElementNode[] {
-  const out: ElementNode[] = [];
-  for (const element of elements) {
-    const i = out.findIndex((one) => !one.trigger && one.label === element.label && one.kind === element.kind);
-    const first = out[i];
-    if (first && !element.trigger && element.options.length === 0 && element.legs.length > 0 && goesOnOnlyIf(first))
-      out[i] = { ...first, legs: [...first.legs, ...element.legs] };
-    else out.push(element);
-  }
-  return out;
-}
-
-/** Whether an element leads on, and only under conditions. */
-function goesOnOnlyIf({ legs }: ElementNode): boolean {
-  return legs.length > 0 && legs.every(({ outcome, options }) => outcome !== undefined || options.some(({ text }) => text.startsWith("if ")));
-}
-
-function shown(text: string): string {
-  return text.length > 60 ? `${text.slice(0, 59)}…` : text;
-}
-
 function json(text: string): unknown {
   try {
     return JSON.parse(text);
@@ -398,59 +290,6 @@ function json(text: string): unknown {
   }
 }
 
-/** A label with its kind: the word at its end, or that of a list, which stays a part of the label. */
-export function labelOf(text: string): Pick<ElementNode, "label" | "kind"> {
-  if (isQuoted(text)) return { label: unquoted(text), kind: "button" };
-  const [, quoted, last] = /^("(?:[^"\\]|\\.)*"|.*\S)\s+(\w+)$/.exec(text) ?? [];
-  const kind = KINDS.find((one) => one === last);
-  if (quoted !== undefined && kind) return { label: unquoted(quoted), kind };
-  if (quoted !== undefined && isQuoted(quoted) && last === "list") return { label: unquoted(quoted), kind: "list" };
-  return { label: text, kind: /(^|\s)(list|rows)$/i.test(text) ? "list" : "button" };
-}
-
-export function triggerOf(text: string): PlaceTriggerNode | undefined {
-  if (text === "on arriving") return { kind: "arrive" };
-  if (text === "on leaving") return { kind: "depart" };
-  const [, count, unit] = /^after (\d+(?:\.\d+)?) ?(ms|s)$/.exec(text) ?? [];
-  if (count !== undefined) return { kind: "after", ms: Number(count) * (unit === "s" ? 1000 : 1) };
-  const [, to] = /^swipe (left|right|up|down)$/.exec(text) ?? [];
-  return to === undefined ? undefined : { kind: "swipe", to: to as "left" };
-}
-
-function targetOf(text: string): Target | undefined {
-  if (text === "") return undefined;
-  const doing = DOINGS.find((what) => what === text);
-  if (doing) return { is: "doing", what: doing };
-  const other = OTHER_DOINGS[text.toLowerCase()];
-  if (other && /^[A-Z]|^(go back|dismiss)$/.test(text)) return { is: "doing", what: other };
-  if (ADDRESS.test(text)) return { is: "doing", what: "leave", name: text };
-  const [, what, name] = /^(open menu|close menu|close|leave|menu) (.+)$/.exec(text) ?? [];
-  // “Close account” is a place: only the small word closes something.
-  if (what !== undefined && name !== undefined && (what !== "leave" || /^[a-z][a-z0-9+.-]*:/i.test(name)))
-    return { is: "doing", what: what as (typeof DOINGS)[number], name };
-  return { is: "place", path: pathOf(text) };
-}
-
-/** What is done, in other words or with a capital; a menu with a capital is a place. */
-const OTHER_DOINGS: Record<string, (typeof DOINGS)[number]> = Object.assign(Object.create(null), {
-  back: "back",
-  "go back": "back",
-  up: "up",
-  close: "close",
-  dismiss: "close",
-});
-
-/** What is outside the app. */
-const ADDRESS = /^[a-z][a-z0-9+.-]*:\/\/\S|^(mailto|tel|sms):\S/i;
-
-/** The names of a path such as `Yard/Rota`. */
-export function pathOf(text: string): string[] {
-  return splitAt({ text, line: 0, column: 0 }, "/").map((part) => unquoted(part.text));
-}
-
-/** Names of places that would be read as something else. */
-export const TAKEN_TARGET =
-  /^(back|up|close|menu|open menu|close menu|leave|go on|nothing)$|^(close|menu|open menu|close menu) |^leave [a-z][a-z0-9+.-]*:|^[a-z][a-z0-9+.-]*:\/\/\S|^(mailto|tel|sms):\S| if (not|!|fact\.|param\.|field\.|item\.)/i;
 /** Names that would be read as lines of another kind. */
 export const TAKEN_LINE = new RegExp(`^(app|fact|rows|in|rule)\\s|${LOOKS_BULLETED.source}`, "u");
 /** Lines that are none of a place. */

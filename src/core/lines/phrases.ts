@@ -1,6 +1,7 @@
 // What a line says of one thing: its words, as the reader of lines takes them.
 import type { Container, Element, Leg, Param, Project } from "../model/schema.ts";
-import { labelOf, TAKEN_LINE, triggerOf } from "./parse.ts";
+import { labelOf, triggerOf } from "./elements.ts";
+import { TAKEN_LINE } from "./parse.ts";
 import { quotedIfNeeded } from "./scan.ts";
 import { barWord, CONTAINER_FLAGS, CONTAINER_KINDS, usualEdge } from "./words.ts";
 

@@ -5,9 +5,9 @@ import { sameName } from "../model/names.ts";
 import type { Container, Element, Project, Screen } from "../model/schema.ts";
 import type { ElementNode, LegNode, Lines, ParamNode, PlaceNode } from "./ast.ts";
 import type { Expressions, Here } from "./expressions.ts";
-import { pathOf } from "./parse.ts";
 import type { Problems } from "./problems.ts";
 import { placeAt, standingFor, standsFor } from "./standing.ts";
+import { pathOf } from "./targets.ts";
 import { hasSteps, NO_STACK } from "./usual.ts";
 import {
   barOf,

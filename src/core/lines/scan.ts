@@ -115,3 +115,8 @@ export function quotedIfNeeded(name: string, words: RegExp | undefined = undefin
     name !== "" && name === name.trim() && !/[,:>|()"/#\\\n→⇒➔➜`]|\*\*/.test(name) && !name.startsWith("- ") && !words?.test(name) && !/(^|[^\w])'/.test(name);
   return plain ? name : `"${name.replace(/[\\"]/g, "\\$&").replace(/\n/g, " ")}"`;
 }
+
+/** Some text as a message names it. */
+export function shown(text: string): string {
+  return text.length > 60 ? `${text.slice(0, 59)}…` : text;
+}

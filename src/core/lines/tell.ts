@@ -5,7 +5,6 @@ import { elementIdOf, elementsOf, lookup, mustBePassed, targetOf, treeOf, upTarg
 import { takesPass, withPass } from "../model/moves.ts";
 import { inStackMeant, suitedMove, withArguments } from "../model/propose.ts";
 import type { Container, Leg, Move, Project, Screen } from "../model/schema.ts";
-import { TAKEN_IN_RULE, TAKEN_TARGET } from "./parse.ts";
 import {
   argsText,
   containerWords,
@@ -20,8 +19,10 @@ import {
   saids,
   triggerText,
 } from "./phrases.ts";
+import { TAKEN_IN_RULE } from "./ruleLine.ts";
 import { ruleLine } from "./rules.ts";
 import { quotedIfNeeded } from "./scan.ts";
+import { TAKEN_TARGET } from "./targets.ts";
 import { hubsWithoutUp, insideLane, menuScreens, NO_STACK } from "./usual.ts";
 import { AROUND, barWord, ELEMENT_FLAGS, ELEMENT_SAID, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, SCREEN_FLAGS, SCREEN_SAID, WAY_IN_FLAGS, WAYS } from "./words.ts";
 

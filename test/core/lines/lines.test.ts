@@ -478,6 +478,11 @@ describe("what people write by habit", () => {
       "app X",
       "Tabs",
       "Settings",
+      "Back",
+      "Dismiss",
+      "Go back",
+      "Screens",
+      "Menu",
     ];
     const text = names.map((name, i) => `${JSON.stringify(name)}: Next > ${JSON.stringify(names[(i + 1) % names.length])}`).join("\n");
     const project = built(text);
