@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Checking, type CheckWorker } from "../../src/app/session/checking.ts";
+import { endOf, type FindingsState, resultOf } from "../../src/app/session/findings.ts";
 import type { PlainResult } from "../../src/app/worker/protocol.ts";
 import type { Project } from "../../src/core/model/schema.ts";
 
@@ -147,5 +148,22 @@ describe("checks, one after another", () => {
     made.check(named("a"));
     await vi.advanceTimersByTimeAsync(10);
     expect(heard).toEqual(["no room"]);
+  });
+});
+
+describe("the findings of a project", () => {
+  const [one, other] = [{ name: "one" } as Project, { name: "other" } as Project];
+  const result = { findings: [] } as unknown as PlainResult;
+  const state = (part: Partial<FindingsState>) => ({ of: one, running: false, result, stopped: undefined, error: undefined, ...part }) as FindingsState;
+
+  it.each([
+    ["done", {}, result],
+    ["running", { running: true }, undefined],
+    ["running", { of: other }, undefined],
+    ["stopped", { stopped: one }, undefined],
+    ["done", { stopped: other }, result],
+    ["failed", { error: "out of memory" }, undefined],
+  ] as const)("are those of its own check: %s", (end, part, known) => {
+    expect([endOf(state(part), one), resultOf(state(part), one)]).toEqual([end, known]);
   });
 });

@@ -24,6 +24,17 @@ export interface FindingsState {
   stop: () => void;
 }
 
+/** How the check of a project ended, or that it runs. */
+export function endOf({ of, running, stopped, error }: FindingsState, project: Project): "running" | "stopped" | "failed" | "done" {
+  if (of !== project || running) return "running";
+  return stopped === project ? "stopped" : error === undefined ? "done" : "failed";
+}
+
+/** The findings of a project; undefined where what is there is of one before it. */
+export function resultOf(state: FindingsState, project: Project): PlainResult | undefined {
+  return endOf(state, project) === "done" ? state.result : undefined;
+}
+
 /** What a check asks beside the project: the files of its pictures, and the taps beyond which a screen is far. */
 export interface Beside {
   files?: PictureFiles | undefined;

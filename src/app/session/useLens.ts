@@ -1,12 +1,13 @@
 import { useEffect, useMemo } from "react";
 import { since } from "../../core/check/compareFindings.ts";
 import type { LensGiven, LensView } from "../../core/map/lenses/lens.ts";
+import { resultOf } from "./findings.ts";
 import { useDocument, useFindings, useFollowing, useLensing } from "./hooks.ts";
 
 /** Keeps what the lens shows up to date with the document, for as long as a part of the page that shows it is there. */
 export function useLensLooking() {
   const project = useDocument((d) => d.project);
-  const result = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
+  const result = useFindings((f) => resultOf(f, project));
   const { choice, look, older } = useLensing();
   const { report, now } = useFollowing();
   const given = useMemo<LensGiven>(() => {

@@ -3,7 +3,7 @@ import { changesInWords } from "../../../core/compare/words.ts";
 import type { Edit } from "../../../core/model/edits/edit.ts";
 import { applyEdit } from "../../../core/model/edits/kinds.ts";
 import { Changes } from "../../parts/Changes.tsx";
-import { checkedAside } from "../../session/findings.ts";
+import { checkedAside, resultOf } from "../../session/findings.ts";
 import { useDocument, useFindings, useSheets } from "../../session/hooks.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
@@ -19,7 +19,7 @@ export function FixDialog() {
 function Opened({ fix, close }: { fix: Edit; close: () => void }) {
   const project = useDocument((d) => d.project);
   const apply = useDocument((d) => d.apply);
-  const before = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
+  const before = useFindings((f) => resultOf(f, project));
   const fixed = useMemo(() => applyEdit(project, fix), [fix, project]);
   const after = useTask(useCallback((worker: WorkerClient) => checkedAside(worker, fixed), [fixed]));
   return (

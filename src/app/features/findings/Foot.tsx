@@ -2,6 +2,7 @@ import { lazy, Suspense, useState } from "react";
 import { proofText } from "../../../core/check/proof.ts";
 import { deletes } from "../../../core/model/edits/kinds.ts";
 import { usePlay } from "../../session/actions/usePlay.ts";
+import { resultOf } from "../../session/findings.ts";
 import { count, openEnds, parted, SEVERITY_GROUND } from "../../session/findingWords.ts";
 import { useDocument, useFindings } from "../../session/hooks.ts";
 import { LeadOn } from "./LeadOn.tsx";
@@ -18,7 +19,7 @@ export function Foot() {
   const play = usePlay();
   const { wrong, open: ends } = parted(result?.findings ?? []);
   const [worst] = wrong;
-  const fix = of === project && !running ? result?.fix : undefined;
+  const fix = useFindings((f) => resultOf(f, project)?.fix);
   const blockers = count(wrong, "blocker");
   return (
     <footer className="relative border-t-2 border-ink/60 bg-sheet">
@@ -36,7 +37,7 @@ export function Foot() {
               >
                 {count(wrong, worst.severity)}
               </span>
-              <span className="truncate font-medium" data-testid="worst">
+              <span className="truncate font-medium" data-testid="worst" title={worst.message}>
                 {worst.message}
               </span>
             </span>
@@ -87,7 +88,7 @@ export function Foot() {
           <span className="underline decoration-hairline underline-offset-4">{open ? "close" : "all"}</span>
         </button>
         <span
-          className={`ml-auto min-w-0 shrink truncate text-right ${running || error || stopped === project || !result?.proof.complete ? "text-ink-2" : "text-proved"}`}
+          className={`ml-auto min-w-28 shrink-[6] truncate text-right ${running || error || stopped === project || !result?.proof.complete ? "text-ink-2" : "text-proved"}`}
           data-testid="proof"
           data-running={running}
           title={result && proofText(result.proof)}

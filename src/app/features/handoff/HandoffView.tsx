@@ -8,7 +8,7 @@ import { standings } from "../../../core/check/standingText.ts";
 import type { Checked, HandedFile } from "../../../core/handoff/handed.ts";
 import { TARGETS } from "../../../core/handoff/target.ts";
 import type { Project } from "../../../core/model/schema.ts";
-import type { FindingsState } from "../../session/findings.ts";
+import { endOf, type FindingsState } from "../../session/findings.ts";
 import { useDocument, useFindings, useNotices, useSession } from "../../session/hooks.ts";
 import type { Session } from "../../session/session.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -172,12 +172,6 @@ const LARGE = 10_000_000;
 
 function inMegabytes(characters: number): string {
   return `${(characters / 1_000_000).toFixed(1)} MB`;
-}
-
-/** How the check of a project ended; the findings of one before it are not its own. */
-function endOf({ of, running, stopped, error }: FindingsState, project: Project): keyof typeof UNKNOWN | "done" {
-  if (of !== project || running) return "running";
-  return stopped === project ? "stopped" : error === undefined ? "done" : "failed";
 }
 
 /** What is said where nothing is known. */

@@ -9,7 +9,7 @@ import { putPattern, usualNames } from "../../../core/patterns/put.ts";
 import { PATTERNS } from "../../../core/patterns/table.ts";
 import { Changes } from "../../parts/Changes.tsx";
 import { contextOf } from "../../session/context.ts";
-import { checkedAside } from "../../session/findings.ts";
+import { checkedAside, resultOf } from "../../session/findings.ts";
 import { useDocument, useFindings, useNotices, useSelection, useSession, useSheets, useTrying } from "../../session/hooks.ts";
 import { keepVersion } from "../../session/storage/versions.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -50,7 +50,7 @@ function Opened({ first, close }: { first: string | undefined; close: () => void
   const names = useMemo(() => pattern && { ...usualNames(project, pattern), ...typed[pattern.id] }, [project, pattern, typed]);
   const put = useMemo(() => pattern && putPattern(project, pattern, place, names), [project, pattern, place, names]);
   const made = put?.ok ? put.project : undefined;
-  const before = useFindings((f) => (f.of === project && !f.running ? f.result : undefined));
+  const before = useFindings((f) => resultOf(f, project));
   const after = useTask(useMemo(() => made && ((worker: WorkerClient) => checkedAside(worker, made)), [made]));
   const view = useMemo(() => made && changed(made, { lens: "changed", against: "" }, { older: { project, name: "before" } }), [made, project]);
   useEffect(() => {
