@@ -65,6 +65,16 @@ export const tabSets: Vector[] = [
     ],
   },
   {
+    says: "a line names what lanes show: going over to a tab whose screen took the place of this one changes nothing",
+    app: app("t", { tabs: { t: ["a b", { keeps: false }] }, legs: ["swap a replace b", "over b select b", "anew b select b fresh=true"] }),
+    launch: "t{*a}",
+    steps: [
+      ["swap", "t{*b}"],
+      ["over", "ignored"],
+      ["anew", "t{*b}"],
+    ],
+  },
+  {
     says: "tabs beneath a layer that does not block are in reach, and the layer stays",
     app: app("t", { tabs: { t: "a b" }, modals: { m: ["x", { blocks: false }] }, legs: ["up a open m"] }),
     launch: "t{*a}",

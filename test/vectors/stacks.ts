@@ -63,6 +63,21 @@ export const push: Vector[] = [
     ],
   },
   {
+    says: "stay: a container on top is the target whatever it shows",
+    app: app("s", {
+      stacks: { s: "a w", w: "b c" },
+      screens: { b: { params: [{ name: "id", type: "text", required: false }] } },
+      legs: ["go a push w", "on b push c", "again w push w in=s repeat=stay pass.id='x'"],
+    }),
+    launch: "s[a]",
+    steps: [
+      ["go", "s[a,w[b]]"],
+      ["again", "ignored"],
+      ["on", "s[a,w[b,c]]"],
+      ["again", "ignored"],
+    ],
+  },
+  {
     says: "stay: where the stack named is in another lane, nothing is added, but it is brought up",
     app: app("t", { tabs: { t: "s u" }, stacks: { s: "a", u: "x" }, legs: ["go a push x in=u repeat=stay"] }),
     launch: "t{*s[a]}",

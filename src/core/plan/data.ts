@@ -51,7 +51,7 @@ export type Operation =
   | { readonly op: "tidy"; readonly away: "one" | "rest" }
   /** Ends here if the screen that shows is this one already. */
   | { readonly op: "unless"; readonly shows: string }
-  /** Ends here if the top item of the stack is this place, showing its first screen with the same arguments. */
+  /** Ends here if the top item of the stack is this place; a screen, with the same arguments. */
   | { readonly op: "stay"; readonly on: string; readonly make: Template }
   /**
    * Cuts a stack down to its topmost item that matches, and ends there; goes on if there is none. `beneath` looks only under the

@@ -15,7 +15,7 @@ export function attempt(app: App, state: State, event: Event, log: Notes): Chang
   const tried = unasked(app, state, event);
   const by = departKind(event);
   if (by === undefined || !app.plan.hasDepart) return tried;
-  if (tried.is !== "left" && !(tried.is === "moved" && !sameLine(state, tried.state, false))) return tried;
+  if (tried.is !== "left" && !(tried.is === "moved" && !sameLine(app.plan, state, tried.state, false))) return tried;
   const firing = askedFirst(app, state, event, by);
   if (!firing) return tried;
   const instead = fire(app, state, firing, log);

@@ -35,24 +35,25 @@ export function lanesInOrder(plan: Plan, node: LaneNode): string[] {
 }
 
 /** Whether two states have the same line; with `openMarks` false, open drawers count as closed. */
-export function sameLine(a: State, b: State, openMarks = true): boolean {
+export function sameLine(plan: Plan, a: State, b: State, openMarks = true): boolean {
   if (a === b) return true;
-  if (a.layers.length !== b.layers.length || !sameNode(a.base, b.base, openMarks)) return false;
+  if (a.layers.length !== b.layers.length || !sameNode(plan, a.base, b.base, openMarks)) return false;
   return a.layers.every((layer, i) => {
     const other = b.layers[i];
-    return other !== undefined && layer.at === other.at && sameNode(layer.content, other.content, openMarks);
+    return other !== undefined && layer.at === other.at && sameNode(plan, layer.content, other.content, openMarks);
   });
 }
 
-function sameNode(a: Node, b: Node, openMarks: boolean): boolean {
+function sameNode(plan: Plan, a: Node, b: Node, openMarks: boolean): boolean {
   if (a === b) return true;
   if (a.at !== b.at) return false;
   if (a.kind === "shown" || b.kind === "shown") return a.kind === b.kind;
   if (a.kind === "stack")
-    return b.kind === "stack" && a.items.length === b.items.length && a.items.every((item, i) => sameNode(item, b.items[i] as Node, openMarks));
-  if (b.kind === "stack" || a.active !== b.active) return false;
-  if (openMarks && a.kind === "drawer" && b.kind === "drawer" && a.open !== b.open) return false;
-  const lanes = Object.keys(a.lanes);
-  if (lanes.length !== Object.keys(b.lanes).length) return false;
-  return lanes.every((id) => Object.hasOwn(b.lanes, id) && sameNode(a.lanes[id] as Node, b.lanes[id] as Node, openMarks));
+    return b.kind === "stack" && a.items.length === b.items.length && a.items.every((item, i) => sameNode(plan, item, b.items[i] as Node, openMarks));
+  if (b.kind === "stack" || (openMarks && a.kind === "drawer" && b.kind === "drawer" && a.open !== b.open)) return false;
+  // A line names what lanes show and not the lanes: one in which something else took the place of its screen reads as that.
+  const [these, those] = [lanesInOrder(plan, a), lanesInOrder(plan, b)];
+  const same = (id: string, other: string) =>
+    (id === a.active) === (other === b.active) && sameNode(plan, a.lanes[id] as Node, b.lanes[other] as Node, openMarks);
+  return these.length === those.length && these.every((id, i) => same(id, those[i] as string));
 }

@@ -42,11 +42,11 @@ function runFrom(app: App, before: State, start: State, branch: number, program:
   for (const [i, operation] of program.entries()) {
     if (operation.op === "tidy") return tidied(app, at.state, branch, operation.away, program.slice(i + 1), args);
     const next = perform(app, at, branch, operation, args);
-    if ("end" in next) return next.quiet && next.end.is === "moved" && sameLine(before, next.end.state) ? nothingToDo : next.end;
+    if ("end" in next) return next.quiet && next.end.is === "moved" && sameLine(app.plan, before, next.end.state) ? nothingToDo : next.end;
     if ("quiet" in operation && operation.quiet) quiet = true;
     at = next;
   }
-  return at.state === before || (quiet && sameLine(before, at.state)) ? nothingToDo : moved(at.state);
+  return at.state === before || (quiet && sameLine(app.plan, before, at.state)) ? nothingToDo : moved(at.state);
 }
 
 /** Tidies the nearest stack before the operations that follow, if they can be done. */
@@ -171,9 +171,9 @@ function stay(app: App, at: Progress, operation: Extract<Operation, { op: "stay"
   if (stack?.kind !== "stack") return at;
   const items = app.stacks.top(stack.items, operation.on);
   const top = items[items.length - 1] as Node;
-  const [was, wanted] = [shownIn(top), shownIn(make(app.plan, operation.make, args))];
-  if (top.at === operation.on && was.at === wanted.at && app.evaluator.sameArguments(was.at, was.args, wanted.args))
-    return { end: moved(at.state), quiet: true };
+  const wanted = make(app.plan, operation.make, args);
+  const equal = top.kind !== "shown" || wanted.kind !== "shown" || app.evaluator.sameArguments(top.at, top.args, wanted.args);
+  if (top.at === operation.on && equal) return { end: moved(at.state), quiet: true };
   return items === stack.items ? at : put(at, { ...stack, items });
 }
 

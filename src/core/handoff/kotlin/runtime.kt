@@ -306,8 +306,8 @@ class Engine(private val plan: Data, private val rows: (String) -> List<Args>? =
                 "unless" -> if (state.current(n).at == op.text("shows")) return nothingToDo
                 "stay" -> {
                     val last = (at?.node as? Stack)?.items?.last() ?: continue@loop
-                    val (was, wanted) = Pair(shownIn(last), shownIn(make(op["make"], args)))
-                    if (last.at == op.text("on") && was.at == wanted.at && was.args == wanted.args) return settled(state, true)
+                    val equal = last !is Shown || last.args == shownIn(make(op["make"], args)).args
+                    if (last.at == op.text("on") && equal) return settled(state, true)
                 }
                 "pop" -> {
                     val matches = { node: Node -> to == (if (op.text("by") == "is") node.at else shownIn(node).at) }

@@ -437,9 +437,9 @@ public final class Engine {
             case "unless": if state.current(n).at == op.text("shows") { return .nothingToDo }
             case "stay":
                 guard let last = on?.node.asStack?.items.last else { break }
-                let was = last.shownIn
-                let wanted = make(op["make"], args).shownIn
-                if last.at == op.text("on") && was.at == wanted.at && was.args == wanted.args { return settled(on?.state ?? state, true) }
+                var equal = true
+                if case .shown(let shown) = last { equal = shown.args == make(op["make"], args).shownIn.args }
+                if last.at == op.text("on") && equal { return settled(on?.state ?? state, true) }
             case "pop":
                 let to = op.text("to")
                 let byScreen = op.text("by") == "shows"
