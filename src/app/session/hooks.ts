@@ -1,4 +1,4 @@
-import { createContext, useContext, useSyncExternalStore } from "react";
+import { createContext, useContext, useEffect, useSyncExternalStore } from "react";
 import { createStore, type StoreApi, useStore } from "zustand";
 import type { State } from "../../core/semantics/types.ts";
 import type { PictureUrls } from "./pictures.ts";
@@ -44,6 +44,11 @@ export const useLensing = hookFor(() => useSession().lensing);
 export const useSeeing = hookFor(() => useSession().seeing);
 export const useFocus = hookFor(() => useSession().focus);
 export const useNotices = hookFor(() => useSession().notices);
+/** Takes away what was said before, which would lie over a panel that opens now. */
+export function useHush() {
+  const hush = useNotices((n) => n.close);
+  useEffect(hush, [hush]);
+}
 export const useRenaming = hookFor(() => useSession().renaming);
 export const useTrying = hookFor(() => useSession().trying);
 export const useSheets = hookFor(() => useSession().sheets);

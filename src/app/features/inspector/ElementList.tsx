@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { labelOf } from "../../../core/lines/elements.ts";
 import { addElement, freshElementId } from "../../../core/model/edits/add.ts";
 import { elementIdOf, elementOf, lookup } from "../../../core/model/lookup.ts";
 import { ELEMENT_KINDS, type Element } from "../../../core/model/schema.ts";
@@ -51,36 +52,42 @@ export function AddElement({ place }: { place: string }) {
   const apply = useDocument((d) => d.apply);
   const link = useSelection((s) => s.link);
   const [last, setLast] = useState<string>();
+  const [typed, setTyped] = useState("");
+  const [chosen, setChosen] = useState<Element["kind"]>();
+  // Until a kind is chosen, the last word says it: Recipes list, Settings icon.
+  const read = labelOf(typed.trim());
   const added = last === undefined ? undefined : elementOf(project, place, last);
   return (
     <form
       className="flex flex-wrap gap-1"
       onSubmit={(event) => {
         event.preventDefault();
-        const data = new FormData(event.currentTarget);
-        const label = String(data.get("label")).trim();
-        const kind = ELEMENT_KINDS.find((k) => k === data.get("kind"));
-        if (label === "" && added) link({ place, element: added.id });
-        if (label === "" || !kind) return;
+        if (typed.trim() === "" && added) link({ place, element: added.id });
+        if (typed.trim() === "") return;
+        const { kind, label } = chosen === undefined ? read : { kind: chosen, label: typed.trim() };
         const id = freshElementId(project, place, label);
         apply(addElement(place, { id, kind, label }));
         setLast(id);
-        const field = event.currentTarget.elements.namedItem("label");
-        if (field instanceof HTMLInputElement) {
-          field.value = "";
-          field.focus();
-        }
+        setTyped("");
+        setChosen(undefined);
+        document.getElementById("new-element")?.focus();
       }}
     >
       <input
         id="new-element"
-        name="label"
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
         aria-label="Label of a new element"
         placeholder="Add a button, a list…"
         className="h-7 min-w-0 flex-1 border border-hairline bg-paper px-1.5 text-[12.5px]"
         onKeyDown={(event) => event.key === "Escape" && document.getElementById("places")?.focus()}
       />
-      <select name="kind" aria-label="Kind of the new element" className="h-7 border border-hairline bg-paper text-[12px]">
+      <select
+        aria-label="Kind of the new element"
+        value={chosen ?? read.kind}
+        onChange={(event) => setChosen(ELEMENT_KINDS.find((kind) => kind === event.target.value))}
+        className="h-7 border border-hairline bg-paper text-[12px]"
+      >
         {ELEMENT_KINDS.map((kind) => (
           <option key={kind}>{kind}</option>
         ))}

@@ -10,7 +10,7 @@ import { PATTERNS } from "../../../core/patterns/table.ts";
 import { Changes } from "../../parts/Changes.tsx";
 import { contextOf } from "../../session/context.ts";
 import { checkedAside, resultOf } from "../../session/findings.ts";
-import { useDocument, useFindings, useNotices, useSelection, useSession, useSheets, useTrying } from "../../session/hooks.ts";
+import { useDocument, useFindings, useHush, useNotices, useSelection, useSession, useSheets, useTrying } from "../../session/hooks.ts";
 import { keepVersion } from "../../session/storage/versions.ts";
 import { Button } from "../../ui/Button.tsx";
 import { useTypedAhead } from "../../ui/useTypedAhead.ts";
@@ -34,9 +34,8 @@ function Opened({ first, close }: { first: string | undefined; close: () => void
   const project = useDocument((d) => d.project);
   const { select, aimAt } = useSelection();
   const selected = useSelection((s) => s.selected);
-  const { say, close: hush } = useNotices();
-  // What was said before would lie over the panel.
-  useEffect(hush, [hush]);
+  const say = useNotices((n) => n.say);
+  useHush();
   const show = useTrying((t) => t.show);
   const at = useMemo(() => placeIn(project, selected && contextOf(session).places.at(-1)), [project, selected, session]);
   const [query, setQuery] = useTypedAhead();

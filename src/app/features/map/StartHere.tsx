@@ -22,7 +22,11 @@ const ROOM = { width: 230, height: 158 };
 export function StartHere() {
   const project = useDocument((d) => d.project);
   if (project.screens.some((screen) => screen.pictures)) return <WithPictures />;
-  return isUntouched(project) ? <Shapes /> : <FirstSteps screens={project.screens.length} />;
+  return isUntouched(project) ? (
+    <Shapes />
+  ) : (
+    <FirstSteps screens={project.screens.length} controls={project.screens.some(({ elements }) => elements.length > 0)} />
+  );
 }
 
 /** What the app is called, and shapes to begin with; or what to do without one. */
@@ -125,12 +129,15 @@ function WithPictures() {
 }
 
 /** What to do while nothing leads anywhere yet. */
-function FirstSteps({ screens }: { screens: number }) {
+function FirstSteps({ screens, controls }: { screens: number; controls: boolean }) {
+  const done = [screens > 1, controls];
+  const at = done.indexOf(false);
+  const tone = (step: number) => (done[step] ? "line-through" : step === (at < 0 ? done.length : at) ? "text-ink" : "");
   return (
     <ol className="absolute bottom-16 left-16 m-0 max-w-md list-none border-l-2 border-accent p-0 pl-4 text-[13.5px] leading-7 text-ink-2">
-      <li className={screens > 1 ? "line-through" : "text-ink"}>Add the next screen: type its name at the left and press Enter.</li>
-      <li className={screens > 1 ? "text-ink" : ""}>Pick a screen and give it a button, at the left below.</li>
-      <li>Drag from the button to where it leads, or press L and type. Then tap it on the device.</li>
+      <li className={tone(0)}>Add the next screen: type its name at the left and press Enter.</li>
+      <li className={tone(1)}>Pick a screen and give it a button, at the left below.</li>
+      <li className={tone(2)}>Drag from the button to where it leads, or press L and type. Then tap it on the device.</li>
     </ol>
   );
 }

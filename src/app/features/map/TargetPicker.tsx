@@ -8,7 +8,7 @@ import { begins, rankedByName, sameName } from "../../../core/model/names.ts";
 import { moveSentence } from "../../../core/model/propose.ts";
 import { Picture } from "../../parts/Picture.tsx";
 import { type LinkTarget, linkQuestion, linkTo, type NewTarget } from "../../session/actions/linking.ts";
-import { useDocument, useSelection, useSession, useWalkState } from "../../session/hooks.ts";
+import { useDocument, useHush, useSelection, useSession, useWalkState } from "../../session/hooks.ts";
 import { useTypedAhead } from "../../ui/useTypedAhead.ts";
 import { TriggerChoice } from "./TriggerChoice.tsx";
 
@@ -38,6 +38,7 @@ function Opened({ from }: { from: LegStart }) {
   const session = useSession();
   const project = useDocument((d) => d.project);
   const { link, aimAt } = useSelection();
+  useHush();
   const lanes = useMemo(() => lanesAround(project, from.place), [project, from.place]);
   const [query, setQuery] = useTypedAhead();
   const [value, setValue] = useState("");
