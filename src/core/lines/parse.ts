@@ -123,7 +123,9 @@ class Parser {
     if (leads) {
       // A screen that leads somewhere without an element: a button is named for each place.
       head = before;
-      const named = splitAt(leads, ",").map((one) => (one.text === "" || cutAt(one, ">")[1] ? one.text : `${endingOf(one).before.text} > ${one.text}`));
+      const named = splitAt(leads, ",").map((one) =>
+        one.text === "" || cutAt(one, ">")[1] ? one.text : `${asButton(endingOf(one).before.text)} > ${one.text}`,
+      );
       rest = { ...leads, text: named.join(", ") };
     }
     const node: PlaceNode = { ...this.named(head), elements: rest && rest.text !== "" ? this.elements(rest) : [], members: [] };
@@ -280,6 +282,11 @@ class Parser {
     if (pattern !== undefined) way.pattern = pattern;
     this.lines.ways.push(way);
   }
+}
+
+/** A name as the label of a button, whatever kind its last word would say. */
+function asButton(name: string): string {
+  return isQuoted(name) || labelOf(name).kind === "button" ? name : JSON.stringify(name);
 }
 
 function json(text: string): unknown {
