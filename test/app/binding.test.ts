@@ -210,6 +210,26 @@ describe("a document that is kept in a file", () => {
     expect([binding.state.status, screens(onDisk())]).toEqual(["saved", ["home", "a"]]);
   });
 
+  it("gives way to a program that writes all the time, after ten tries, and tries again in two seconds", async () => {
+    const { file, disk, later, apply, onDisk, screens } = bound();
+    await later(0);
+    const write = disk.write.bind(disk);
+    let tries = 0;
+    disk.write = async () => {
+      tries += 1;
+      file.version += 1;
+      return undefined;
+    };
+    apply(add("a"));
+    await later(200);
+    expect(tries).toBe(10);
+    await later(1_700);
+    expect(tries).toBe(10);
+    disk.write = write;
+    await later(400);
+    expect(screens(onDisk())).toEqual(["home", "a"]);
+  });
+
   it("tries at once when it is allowed again", async () => {
     const { file, binding, later, onDisk, screens, apply } = bound();
     await later(0);

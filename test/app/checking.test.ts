@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Checking, type CheckWorker } from "../../src/app/session/checking.ts";
-import { endOf, type FindingsState, resultOf } from "../../src/app/session/findings.ts";
+import { createFindings, endOf, type FindingsState, resultOf } from "../../src/app/session/findings.ts";
 import type { PlainResult } from "../../src/app/worker/protocol.ts";
 import type { Project } from "../../src/core/model/schema.ts";
 
@@ -165,5 +165,34 @@ describe("the findings of a project", () => {
     ["failed", { error: "out of memory" }, undefined],
   ] as const)("are those of its own check: %s", (end, part, known) => {
     expect([endOf(state(part), one), resultOf(state(part), one)]).toEqual([end, known]);
+  });
+});
+
+describe("the findings of the open document", () => {
+  it("are asked for once, again where something beside it changed, and not after it is closed", async () => {
+    const workers: string[] = [];
+    vi.stubGlobal(
+      "Worker",
+      class {
+        postMessage = ({ kind }: { kind?: string }) => workers.push(kind ?? "asked");
+        addEventListener = () => {};
+        terminate = () => workers.push("ended");
+      },
+    );
+    const project = named("One");
+    const { store, close } = createFindings();
+    store.getState().again(project);
+    expect([workers.length, store.getState().running]).toEqual([0, false]);
+    store.getState().check(project);
+    expect([workers.length, store.getState()]).toMatchObject([1, { of: project, running: true, states: 0 }]);
+    store.getState().check(project);
+    expect(workers).toHaveLength(1);
+    store.getState().stop();
+    expect(store.getState()).toMatchObject({ running: false, stopped: project });
+    store.getState().again(project);
+    expect(store.getState()).toMatchObject({ running: true, stopped: undefined });
+    close();
+    expect(workers.at(-1)).toBe("ended");
+    vi.unstubAllGlobals();
   });
 });

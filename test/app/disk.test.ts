@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { type FileHandle, handleDisk, serverDisk } from "../../src/app/session/file/disk.ts";
+import { type FileHandle, handleDisk, servedFile, serverDisk } from "../../src/app/session/file/disk.ts";
 
 beforeEach(() => void vi.useFakeTimers());
 afterEach(() => {
@@ -92,4 +92,43 @@ it("a served file is written where it still is what was read; another program's 
   expect(asked).toEqual([["/live/file", "PUT", "one", { "if-match": "1", "content-type": "application/json" }]]);
   expect(await disk.write("two", "2")).toBeUndefined();
   await expect(disk.write("three", "2")).rejects.toThrow(/^the disk is full$/);
+});
+
+it("no file is served where the server says so; what goes wrong is no answer", async () => {
+  const answers = [
+    new Response("", { status: 404 }),
+    new Response("", { status: 403 }),
+    new Response("the server is tired", { status: 500 }),
+    new Response("<html>", { headers: { "content-type": "text/html" } }),
+    Response.json({ id: "a", name: "tea", text: "{}", tag: "1" }),
+  ];
+  vi.stubGlobal("fetch", async () => answers.shift());
+  expect([await servedFile(), await servedFile()]).toEqual([undefined, undefined]);
+  await expect(servedFile()).rejects.toThrow(/^the server is tired$/);
+  await expect(servedFile()).rejects.toThrow(/^<html>$/);
+  expect(await servedFile()).toMatchObject({ name: "tea", tag: "1" });
+});
+
+it("what the server tells is passed on: changes of the file and of its pictures, and what a running app does", () => {
+  const listening = new Map<string, (event: { data: string }) => void>();
+  let closed = 0;
+  vi.stubGlobal(
+    "EventSource",
+    class {
+      addEventListener = (name: string, listener: (event: { data: string }) => void) => listening.set(name, listener);
+      close = () => {
+        closed += 1;
+      };
+    },
+  );
+  const told: string[] = [];
+  const end = serverDisk(
+    "tea.etape.json",
+    (line) => told.push(line),
+    () => told.push("pictures"),
+  ).watch(() => told.push("file"));
+  for (const name of ["ready", "file", "pictures", "entry"]) listening.get(name)?.({ data: "tap go" });
+  expect(told).toEqual(["file", "file", "pictures", "tap go"]);
+  end();
+  expect(closed).toBe(1);
 });

@@ -49,6 +49,12 @@ describe("projects kept in the browser", () => {
     await expect(loadProject(id, store)).rejects.toThrow(/^What is stored of this project can not be read: (?:(?!more).)*$/);
   });
 
+  it("one with four things wrong says that there is one more", async () => {
+    const id = await createProject(emptyProject("One"), store);
+    await store.documents.put({ projectId: id, document: { ...emptyProject("One"), name: 7, root: 7, walks: 7, facts: 7 } });
+    await expect(loadProject(id, store)).rejects.toThrow(/; and 1 more$/);
+  });
+
   it("undo that would leave a document that can not be read is told, and the document stays", async () => {
     const id = await createProject(emptyProject("One"), store);
     await saveEdit(id, add("a"), store);

@@ -203,10 +203,12 @@ it("a project whose row is damaged is listed, and hides no other", async () => {
   await store.table("projects").bulkPut([
     { id: "unnamed", name: { of: "what" }, updatedAt: 5 },
     { id: "timeless", name: "Timeless" },
+    { id: "mistimed", name: "Mistimed", updatedAt: "yesterday" },
   ]);
   expect((await listProjects(store)).map(({ id, name, updatedAt }) => [id, name, typeof updatedAt])).toEqual([
     [id, "Whole", "number"],
     ["unnamed", "", "number"],
+    ["mistimed", "Mistimed", "undefined"],
     ["timeless", "Timeless", "undefined"],
   ]);
 });
