@@ -185,8 +185,9 @@ describe("a project while it is open", () => {
       return get(key);
     }) as typeof get;
     session.apply(add("a"));
+    session.apply(add("b"));
     const shown = session.state.project;
-    await until((state) => settled(state) && state.project?.screens.length === 2);
+    await until((state) => settled(state) && state.project?.screens.length === 3);
     for (let i = 0; i < 20; i++) await new Promise((resolve) => setTimeout(resolve, 5));
     expect(reads).toBe(0);
     expect(session.state.project).toBe(shown);
