@@ -8,7 +8,7 @@ import { eventText } from "../core/insight/explain.ts";
 import { ruleSentence } from "../core/model/ruleWords.ts";
 import type { Project } from "../core/model/schema.ts";
 import { checked } from "./checked.ts";
-import { readDocument, writeOut } from "./files.ts";
+import { type Document, readDesign, writeOut } from "./files.ts";
 import { filesOf, picturesBeside } from "./pictures.ts";
 
 interface Options {
@@ -26,7 +26,7 @@ interface Options {
 
 /** `etape check`: 0 where no finding is at or above the level, 1 where one is. */
 export async function checkCommand(file: string, options: Options): Promise<number> {
-  const { project, text } = await readDocument(file);
+  const { project, at } = await readDesign(file);
   const started = performance.now();
   let looked: readonly Exploration[] = [];
   const pictures = await picturesBeside(file, project);
@@ -40,17 +40,17 @@ export async function checkCommand(file: string, options: Options): Promise<numb
   });
   const ms = Math.round(performance.now() - started);
   if (options.dot !== undefined) await writeOut(options.dot, dotOf(looked));
-  process.stdout.write(report(project, file, text, result, ms, options.format));
+  process.stdout.write(report(project, file, at, result, ms, options.format));
   const level = SEVERITIES.indexOf(options.failOn);
   return result.findings.some((finding) => !(options.allowOpen && finding.open) && SEVERITIES.indexOf(finding.severity) <= level) ? 1 : 0;
 }
 
-function report(project: Project, file: string, text: string, result: CheckResult, ms: number, format: Options["format"]): string {
+function report(project: Project, file: string, at: Document["at"], result: CheckResult, ms: number, format: Options["format"]): string {
   switch (format) {
     case "json":
       return `${JSON.stringify({ findings: result.findings.map(plain), accepted: result.accepted.map((f) => ({ ...plain(f), reason: f.reason })), proof: result.proof, ms }, null, 2)}\n`;
     case "sarif":
-      return `${JSON.stringify(sarifReport(file, text, project, result), null, 2)}\n`;
+      return `${JSON.stringify(sarifReport(file, at(), project, result), null, 2)}\n`;
     case "junit":
       return junitReport(project, file, result, ms);
     case "text":

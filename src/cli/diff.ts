@@ -5,7 +5,7 @@ import { type Change, compareProjects } from "../core/compare/compare.ts";
 import { fieldsInWords } from "../core/compare/words.ts";
 import { asLine } from "../core/text/line.ts";
 import { checked } from "./checked.ts";
-import { readDocument } from "./files.ts";
+import { readDesign } from "./files.ts";
 
 type Told = Change & { /** Each field as a sentence. */ says: string[] /** What of it breaks others: links, calls, stored facts. */; breaks: string[] };
 
@@ -17,7 +17,7 @@ interface Difference {
 
 /** `etape diff`: what changed, by place and leg, what of it breaks others, and which findings came and went; 0 the same, 1 different. */
 export async function diffCommand(older: string, newer: string, options: { format: "text" | "json" | "markdown" }): Promise<number> {
-  const [{ project: was }, { project: is }] = [await readDocument(older), await readDocument(newer)];
+  const [{ project: was }, { project: is }] = [await readDesign(older), await readDesign(newer)];
   const changes = compareProjects(was, is).map((change): Told => ({ ...change, says: fieldsInWords(was, is, change), breaks: breaksOthers(was, is, change) }));
   const [before, after] = [checked(was).findings, checked(is).findings];
   const difference = { changes, ...since(before, after) };

@@ -7,7 +7,7 @@ import type { Drawing, Room } from "../core/map/types.ts";
 import { lookup } from "../core/model/lookup.ts";
 import type { Project } from "../core/model/schema.ts";
 import { checked } from "./checked.ts";
-import { readDocument, Unusable, writeOut } from "./files.ts";
+import { readDesign, Unusable, writeOut } from "./files.ts";
 import { followFile } from "./follow.ts";
 import { addressesOf, picturesBeside } from "./pictures.ts";
 
@@ -26,7 +26,7 @@ interface DrawOptions {
 
 /** `etape draw`: the map as an SVG file, as rows, faces or names, through a lens where one is asked for. */
 export async function drawCommand(file: string, options: DrawOptions): Promise<number> {
-  const { project } = await readDocument(file);
+  const { project } = await readDesign(file);
   const room = options.room === undefined ? undefined : roomOf(options.room);
   const lens = options.lens && lensView(project, choiceOf(project, options.lens, options), await givenOf(project, options));
   const addresses = options.as === "faces" ? addressesOf((await picturesBeside(file, project)) ?? new Map()) : {};
@@ -83,7 +83,7 @@ async function givenOf(project: Project, { lens, against, withTests, log }: Draw
       return withTests ? { walks: coveringWalks(project).walks } : {};
     case "changed": {
       if (against === undefined) return {};
-      const { project: older } = await readDocument(against);
+      const { project: older } = await readDesign(against);
       const { came, went } = since(checked(older, { fixes: false }).findings, checked(project, { fixes: false }).findings);
       return { older: { project: older, name: against, came: came.map(({ message }) => message), went: went.map(({ message }) => message) } };
     }

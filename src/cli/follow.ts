@@ -10,7 +10,7 @@ import { ruleSentence } from "../core/model/ruleWords.ts";
 import type { Project } from "../core/model/schema.ts";
 import { writeProject } from "../core/model/write.ts";
 import { escaped } from "../core/text/xml.ts";
-import { readDocument, Unusable, writeOut } from "./files.ts";
+import { readDesign, Unusable, writeOut } from "./files.ts";
 import { progress } from "./progress.ts";
 
 /** Lines that cannot be read and are named, at most. */
@@ -27,7 +27,7 @@ export interface FollowOptions {
 /** `etape follow`: holds what a running app did against its design; 0 where it follows it, 1 where it departs. */
 export async function followCommand(file: string, options: FollowOptions): Promise<number> {
   if (file === "-" && options.log === "-") throw new Unusable("etape follow: FILE and --log can not both be standard input");
-  const { project } = await readDocument(file);
+  const { project } = await readDesign(file);
   if (options.keep !== undefined) return keep(project, options.keep, options);
   const report = await followFile(project, options.log);
   process.stdout.write(told(project, options.log, report, options.format));

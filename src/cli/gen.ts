@@ -7,7 +7,7 @@ import { standings } from "../core/check/standingText.ts";
 import type { Checked, HandedFile } from "../core/handoff/handed.ts";
 import { TARGETS, targetOf } from "../core/handoff/target.ts";
 import { checked } from "./checked.ts";
-import { readDocument, Unusable, writeOut } from "./files.ts";
+import { readDesign, Unusable, writeOut } from "./files.ts";
 import { addressesOf, picturesBeside } from "./pictures.ts";
 
 interface GenOptions {
@@ -26,7 +26,7 @@ interface GenOptions {
  * nothing, names the files that are not what it would write, and is 1 if there is one.
  */
 export async function genCommand(file: string, options: GenOptions): Promise<number> {
-  const { project } = await readDocument(file);
+  const { project } = await readDesign(file);
   const targets = options.to === "all" ? TARGETS : TARGETS.filter((target) => target === targetOf(options.to));
   const blockers = meaningless(project);
   if (blockers.length > 0) {

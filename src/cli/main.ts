@@ -40,7 +40,7 @@ export async function main(args: string[]): Promise<number> {
   program
     .command("check")
     .description("reports what is wrong, with a walk for each fault")
-    .argument("<file>", "a project document; - reads standard input")
+    .argument("<file>", "a project document, or quick lines (.lines); - reads standard input")
     .addOption(new Option("--format <format>").choices(["text", "json", "sarif", "junit"]).default("text"))
     .addOption(
       new Option("--fail-on <severity>", "exit 1 where there is a finding of at least this severity")
@@ -55,14 +55,14 @@ export async function main(args: string[]): Promise<number> {
   program
     .command("step")
     .description("replays events from launch")
-    .argument("<file>", "a project document")
+    .argument("<file>", "a project document, or quick lines (.lines)")
     .requiredOption("--events <file>", "events as JSON (a list, or one a line); - reads standard input")
     .addOption(new Option("--format <format>").choices(["json", "lines"]).default("json"))
     .action(async (file, options) => done(await stepCommand(file, options)));
   program
     .command("draw")
     .description("draws the map as SVG")
-    .argument("<file>", "a project document; - reads standard input")
+    .argument("<file>", "a project document, or quick lines (.lines); - reads standard input")
     .requiredOption("--out <file>", "where to write it; - writes standard output")
     .addOption(new Option("--as <drawing>", "cards with their elements, small pictures, or a name for each screen").choices(DRAWINGS).default("rows"))
     .option("--room <size>", "pixels that faces and names are laid for, as WIDTHxHEIGHT", "1280x700")
@@ -78,14 +78,14 @@ export async function main(args: string[]): Promise<number> {
   program
     .command("lines")
     .description("tells a project as quick lines")
-    .argument("<file>", "a project document; - reads standard input")
+    .argument("<file>", "a project document, or quick lines (.lines); - reads standard input")
     .option("--out <file>", "where to write them; - writes standard output", "-")
     .addHelpText("after", "\nExample: etape lines app.etape.json > app.lines\n         etape import app.lines --from lines --out app.etape.json")
     .action(async (file, options) => done(await linesCommand(file, options)));
   program
     .command("gen")
     .description("writes a hand-off: 0 written, 1 blockers make it meaningless, or what lies there is not of this design (--check)")
-    .argument("<file>", "a project document; - reads standard input")
+    .argument("<file>", "a project document, or quick lines (.lines); - reads standard input")
     .addOption(new Option("--to <target>").choices([...TARGETS.map((target) => target.id), "all"]).makeOptionMandatory())
     .requiredOption("--out <folder>", "where to write it")
     .option("--check", "only say whether what lies there is of this design")
@@ -116,8 +116,8 @@ export async function main(args: string[]): Promise<number> {
   program
     .command("diff")
     .description("what changed between two documents, and which findings came and went: 0 nothing, 1 something")
-    .argument("<old>", "a project document")
-    .argument("<new>", "a project document")
+    .argument("<old>", "a project document, or quick lines (.lines)")
+    .argument("<new>", "a project document, or quick lines (.lines)")
     .addOption(new Option("--format <format>").choices(["text", "json", "markdown"]).default("text"))
     .action(async (older, newer, options) => done(await diffCommand(older, newer, options)));
   program
@@ -132,7 +132,7 @@ export async function main(args: string[]): Promise<number> {
   program
     .command("follow")
     .description("holds what a running app did against its design: 0 it follows it, 1 it departs from it")
-    .argument("<file>", "a project document; - reads standard input")
+    .argument("<file>", "a project document, or quick lines (.lines); - reads standard input")
     .requiredOption("--log <file>", "what the app logged: JSON, one object a line, or OTLP/JSON; - reads standard input")
     .addOption(new Option("--format <format>").choices(["text", "json", "junit"]).default("text"))
     .option("--keep <run>", "keep the walk of this run in the document, in place of a report")
@@ -149,7 +149,7 @@ export async function main(args: string[]): Promise<number> {
   program
     .command("walk")
     .description("replays the walks kept in a document: 0 all pass, 1 one does not")
-    .argument("<file>", "a project document; - reads standard input")
+    .argument("<file>", "a project document, or quick lines (.lines); - reads standard input")
     .addOption(new Option("--format <format>").choices(["text", "json", "junit"]).default("text"))
     .action(async (file, options) => done(await walkCommand(file, options)));
   program

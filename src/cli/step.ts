@@ -7,12 +7,12 @@ import { stateLine } from "../core/semantics/line.ts";
 import { currentScreen } from "../core/semantics/state.ts";
 import { launch, step } from "../core/semantics/step.ts";
 import type { State } from "../core/semantics/types.ts";
-import { readDocument, readText, Unusable } from "./files.ts";
+import { readDesign, readText, Unusable } from "./files.ts";
 
 /** `etape step`: replays events from launch and tells what each does. */
 export async function stepCommand(file: string, options: { events: string; format: "json" | "lines" }): Promise<number> {
   if (file === "-" && options.events === "-") throw new Unusable("etape step: FILE and --events can not both be standard input");
-  const { project } = await readDocument(file);
+  const { project } = await readDesign(file);
   const events = readEvents(options.events, await readText(options.events));
   let state = launch(appOf(project));
   const first = shown(project, state);

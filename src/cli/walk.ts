@@ -1,10 +1,10 @@
 import { runWalk, type WalkResult, walkTrouble } from "../core/insight/walks.ts";
 import { escaped } from "../core/text/xml.ts";
-import { readDocument } from "./files.ts";
+import { readDesign } from "./files.ts";
 
 /** `etape walk`: replays all walks of a document; 0 where all pass, 1 where one does not. */
 export async function walkCommand(file: string, options: { format: "text" | "json" | "junit" }): Promise<number> {
-  const { project } = await readDocument(file);
+  const { project } = await readDesign(file);
   const started = performance.now();
   const results = project.walks.map((walk) => runWalk(project, walk));
   const ms = Math.round(performance.now() - started);

@@ -259,3 +259,30 @@ describe("etape diff", () => {
     expect(await main(["diff", document("a.json"), join(folder, "none.json")])).toBe(2);
   });
 });
+
+describe("quick lines as a file", () => {
+  const lines = () => file("tea.lines", "Home (hub): Brew > Brew\nBrew: Wait > Steep\nSteep (no up, no bar)\nSpare");
+
+  it("are checked, with findings at their lines, drawn, walked and handed off like a document", async () => {
+    expect(await main(["check", lines(), "--format", "sarif"])).toBe(1);
+    const [{ results }] = JSON.parse(printed.out).runs as [{ results: Array<{ ruleId: string; locations: Array<{ physicalLocation: { region: object } }> }> }];
+    const at = results.map(({ ruleId, locations }) => [ruleId, locations[0]?.physicalLocation.region]);
+    expect(at).toContainEqual(["unreachable", { startLine: 4, startColumn: 1 }]);
+    expect(at).toContainEqual(["back-only", { startLine: 3, startColumn: 1 }]);
+    expect(await main(["draw", lines(), "--out", "-"])).toBe(0);
+    expect(await main(["lines", lines()])).toBe(0);
+    expect(printed.out).toContain("Home (hub): Brew > Brew");
+    expect(await main(["gen", lines(), "--to", "mermaid", "--out", folder])).not.toBe(2);
+  });
+
+  it("say where they are wrong, and are not written into", async () => {
+    const path = file("bad.lines", "Home\nHelp (shiny)");
+    expect(await main(["check", path])).toBe(2);
+    expect(printed.err).toContain("bad.lines:2: column 7: found “shiny”");
+    for (const command of [["format"], ["open"], ["merge", path, path]]) {
+      expect(await main([...command, lines()])).toBe(2);
+      expect(printed.err).toContain("quick lines; expected a project document, which etape import --from lines makes of them");
+    }
+    expect(readFileSync(lines(), "utf8")).toMatch(/^Home/);
+  });
+});

@@ -168,6 +168,6 @@ function sameTrigger({ on: a }: Leg, { on: b }: Leg): boolean {
         .filter(([key, value]) => value !== undefined && key !== "by")
         .sort(),
     );
-  if (a.kind === "depart" && b.kind === "depart") return a.by === undefined || (b.by !== undefined && b.by.every((one) => a.by?.includes(one)));
+  if (a.kind === "depart" && b.kind === "depart") return a.by === undefined || (b.by?.every((one) => a.by?.includes(one)) ?? false);
   return parts(a) === parts(b);
 }

@@ -28,6 +28,8 @@ export interface Built {
   wrapper: string | undefined;
   /** Where each place stands in the lines. */
   at: ReadonlyMap<string, At>;
+  /** Where each leg stands in them. */
+  legsAt: ReadonlyMap<string, At>;
   /** The rules of the lines, and the place of a path in them. */
   rules: readonly RuleNode[];
   placeOf: (path: readonly string[]) => string | undefined;
@@ -49,7 +51,7 @@ export function fromLines(text: string, name = "App"): LinesResult {
 export function readLines(text: string, name: string, known?: Project, whole = known === undefined): Built | Extract<LinesResult, { ok: false }> {
   const { lines, problems } = parseLines(text);
   const found = new Problems();
-  const { project, loose, stackless, places, rules } = built(lines, name, found, known, whole);
+  const { project, loose, stackless, legsAt, places, rules } = built(lines, name, found, known, whole);
   if (lines.places.length === 0 && lines.ways.length === 0 && (lines.rules.length === 0 || !known) && problems.length === 0)
     problems.push({ line: 1, column: 1, message: "there is no screen in it; expected one a line, such as Home: Plots > Plots" });
   const all = [...problems, ...found.list].sort((a, b) => a.line - b.line || a.column - b.column);
@@ -62,6 +64,7 @@ export function readLines(text: string, name: string, known?: Project, whole = k
       named: lines.name !== undefined,
       wrapper: places.wrapper,
       at: new Map(places.made.map(({ id, node: { line, column } }) => [id, { line, column }])),
+      legsAt,
       loose: new Map(loose.map((one) => [one.leg.id, one])),
       stackless,
       rules,
@@ -80,7 +83,7 @@ function built(
   problems: Problems,
   known: Project | undefined,
   whole: boolean,
-): { project: Project; loose: readonly Loose[]; stackless: ReadonlySet<string>; places: Places; rules: readonly RuleNode[] } {
+): { project: Project; loose: readonly Loose[]; stackless: ReadonlySet<string>; legsAt: ReadonlyMap<string, At>; places: Places; rules: readonly RuleNode[] } {
   const expressions = new Expressions(read, known, problems);
   const isContainer = (one: string) => known?.containers.some(({ name }) => sameName(name, one)) ?? false;
   const outline = whole || known ? outlined(read.places, isContainer) : read.places;
@@ -107,7 +110,7 @@ function built(
   const led = tried(whole ? settled(made, legs.stackless) : made, legs.loose, problems);
   // In lines for a project that is there, rules may speak of what only that has.
   const ruled = known ? [] : rulesOf(rules, led, (path) => places.find(path)?.id, problems);
-  return { project: ruled.length > 0 ? { ...led, rules: ruled } : led, loose: legs.loose, stackless: legs.stackless, places, rules };
+  return { project: ruled.length > 0 ? { ...led, rules: ruled } : led, loose: legs.loose, stackless: legs.stackless, legsAt: legs.at, places, rules };
 }
 
 /** The project with the ways that lines name in the stacks that are meant. */

@@ -40,6 +40,8 @@ export class Legs {
   readonly loose: Loose[] = [];
   /** Legs whose way is named, and not in which stack it takes place. */
   readonly stackless = new Set<string>();
+  /** Where each leg stands in the lines. */
+  readonly at = new Map<string, At>();
   private readonly ids = new Set<string>();
 
   constructor(
@@ -60,6 +62,7 @@ export class Legs {
   private leg(from: string, element: string | undefined, node: ElementNode, { outcome, target, args, options, line, column }: LegNode): Leg[] {
     const id = freshId(`${node.label} ${target.is === "place" ? (target.path.at(-1) ?? "") : target.what}`.slice(0, 40), this.ids, "leg");
     this.ids.add(id);
+    this.at.set(id, { line, column });
     const kind = options.some(({ text }) => text === "hold") ? "hold" : options.some(({ text }) => text === "submit") ? "submit" : "tap";
     let leg: Leg = { id, from, on: element === undefined ? triggerOfNode(node) : { kind, element, ...(outcome === undefined ? {} : { outcome }) } };
     const rest = options.filter(({ text }) => text !== "hold" && text !== "submit");

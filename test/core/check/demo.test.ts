@@ -5,6 +5,7 @@ import { junitReport } from "../../../src/core/check/report/junit.ts";
 import { sarifReport } from "../../../src/core/check/report/sarif.ts";
 import { runWalk } from "../../../src/core/insight/walks.ts";
 import { treeOf } from "../../../src/core/model/lookup.ts";
+import { positions } from "../../../src/core/model/positions.ts";
 import { readProject } from "../../../src/core/model/read.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
 
@@ -66,7 +67,7 @@ describe("Hollowcomb, first draft", () => {
 });
 
 describe("reports", () => {
-  const sarif = sarifReport("a folder/draft.etape.json", draft.text, draft.project, found) as {
+  const sarif = sarifReport("a folder/draft.etape.json", positions(draft.text), draft.project, found) as {
     version: string;
     runs: Array<{
       tool: { driver: { rules: Array<{ id: string; help?: { text: string } }> } };
@@ -109,7 +110,7 @@ describe("reports", () => {
 
   it("SARIF: a fingerprint that outlives other lines, help for each rule, and the walk as a code flow", () => {
     const before = draft.text;
-    const moved = sarifReport("draft.etape.json", before.replace("{", "{\n\n"), draft.project, found) as typeof sarif;
+    const moved = sarifReport("draft.etape.json", positions(before.replace("{", "{\n\n")), draft.project, found) as typeof sarif;
     const prints = (log: typeof sarif) => log.runs[0]?.results.map(({ partialFingerprints }) => Object.values(partialFingerprints).join());
     expect(prints(moved)).toEqual(prints(sarif));
     expect(new Set(prints(sarif)).size).toBe(found.findings.length);

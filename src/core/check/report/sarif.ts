@@ -1,5 +1,5 @@
 import { eventText } from "../../insight/explain.ts";
-import { type Position, positions } from "../../model/positions.ts";
+import type { Position } from "../../model/positions.ts";
 import type { NavEvent, Project } from "../../model/schema.ts";
 import type { CheckResult, Finding, Severity } from "../finding.ts";
 import { kindOf } from "../findings/all.ts";
@@ -8,10 +8,9 @@ const LEVELS: Record<Severity, string> = { blocker: "error", warning: "warning",
 
 /**
  * A check as a SARIF 2.1.0 log (OASIS standard of 2020-03-27), each result at the line and column of
- * its main subject in the document's text.
+ * its main subject in the file: by the paths of the document, such as `screens[3]`.
  */
-export function sarifReport(file: string, text: string, project: Project, { findings, accepted }: CheckResult): object {
-  const places = positions(text);
+export function sarifReport(file: string, places: ReadonlyMap<string, Position>, project: Project, { findings, accepted }: CheckResult): object {
   const all: Array<Finding & { reason?: string }> = [...findings, ...accepted];
   const codes = [...new Set(all.map((finding) => finding.code))].sort();
   const uri = file === "-" ? "stdin" : encodeURI(file.replaceAll("\\", "/"));
@@ -59,7 +58,7 @@ export function sarifReport(file: string, text: string, project: Project, { find
 }
 
 /** The walk that shows a finding, event by event, each at what it uses in the document. */
-function codeFlow(places: Map<string, Position>, project: Project, uri: string, walk: readonly NavEvent[]) {
+function codeFlow(places: ReadonlyMap<string, Position>, project: Project, uri: string, walk: readonly NavEvent[]) {
   const used = (event: NavEvent) => (event.do === "leg" ? event.leg : event.do === "enter" ? event.entrance : "to" in event ? event.to : project.root);
   const steps: Array<{ subject: string; says: string }> = [
     { subject: project.root, says: "launch" },
@@ -71,7 +70,7 @@ function codeFlow(places: Map<string, Position>, project: Project, uri: string, 
   return { threadFlows: [{ locations }] };
 }
 
-function region(places: Map<string, Position>, project: Project, subjects: readonly string[]) {
+function region(places: ReadonlyMap<string, Position>, project: Project, subjects: readonly string[]) {
   const at = places.get(subjectPath(project, subjects)) ?? places.get("") ?? { line: 1, column: 1 };
   return { startLine: at.line, startColumn: at.column };
 }
