@@ -85,6 +85,9 @@ const MOST_TOGETHER = 2_500;
 
 /** A longer search, for what the closest look at a small app finds and nothing has shown: the states of such a look, and what is looked at for one walk and for all. */
 const SMALL_STATES = 400;
+/** An app of few legs is small where its look has more states. */
+const FEW_LEGS = 60;
+const FEW_LEGS_STATES = 1_000;
 export const LONGER = { most: 2_500, alike: 60 };
 const LONGER_TOGETHER = 10_000;
 
@@ -101,10 +104,15 @@ export function directedWalk(exploration: Exploration, places: readonly Place[],
 
 /** Whether what was not found is worth a longer search; that is counted. */
 export function isWorthLonger(exploration: Exploration): boolean {
-  if (!exploration.abstraction.closest || exploration.nodes.length > SMALL_STATES) return false;
+  if (!exploration.abstraction.closest || !(exploration.nodes.length <= SMALL_STATES || hasFewLegs(exploration))) return false;
   const budget = once(exploration, longerBudget);
   budget.left -= LONGER.most;
   return budget.left >= 0;
+}
+
+/** Whether a look is at an app of few legs, and has few states: there, more is looked at for what nothing has shown. */
+export function hasFewLegs({ nodes, abstraction }: Exploration): boolean {
+  return nodes.length <= FEW_LEGS_STATES && abstraction.original.legs.length <= FEW_LEGS;
 }
 
 const longerBudget = (_: Exploration) => ({ left: LONGER_TOGETHER });

@@ -7,6 +7,7 @@ import { concreteWays } from "../counterexample/concreteWays.ts";
 import { coveredWalk, coveredWalkSearched } from "../counterexample/coveredWalk.ts";
 import { directedWalk } from "../counterexample/directedSearch.ts";
 import { matchedWalk } from "../counterexample/matchedWalk.ts";
+import { plainWalk } from "../counterexample/plainSearch.ts";
 import { endsWhere, lastStep, type Reached } from "../counterexample/replay.ts";
 import { closed, helpsAfterAll } from "../counterexample/wayOut.ts";
 import { shutWalk } from "../counterexample/whereNoTabHelps.ts";
@@ -90,7 +91,8 @@ function behaviourFinding(
     firstOf(nearest(exploration, candidate.at), (place) => shownAt(concreteWays(exploration).at(place.node), place)) ??
     (under === undefined ? undefined : coveredWalk(exploration, under, candidate, shownAt)) ??
     searched(candidate.at) ??
-    (helps && !candidate.ifShown ? shutWalk(exploration, helps, candidate.subjects, candidate.at) : undefined);
+    (helps && !candidate.ifShown ? shutWalk(exploration, helps, candidate.subjects, candidate.at) : undefined) ??
+    (candidate.ifShown || !exploration.abstraction.closest ? undefined : plainWalk(exploration, candidate.at, (at, place) => shownAt([at], place)));
   if (walk) return { ...common, certainty: "shown", walk };
   if (candidate.ifShown) return undefined;
   return { ...common, message: `${candidate.message} (Possible: the analysis finds it, but no walk was found that shows it.)`, certainty: "possible" };
