@@ -195,6 +195,16 @@ function withMember(lane: PlaceNode, detail: PlaceNode): PlaceNode {
   };
 }
 
+/** Names that say what kind of container they are: `Tabs: Home, Search`. */
+export const SAYS_ITS_KIND = /^(tabs|tab bar|bottom tabs|drawer|side menu|navigation drawer)$/i;
+
+/** The options of a place, with its kind where its name says it and what stands on it are no more than names. */
+export function withKind({ name, options, elements }: PlaceNode): Option[] {
+  const [first] = options;
+  if (first || !SAYS_ITS_KIND.test(name) || !elements.every(isName)) return options;
+  return [inOurWords({ text: name.toLowerCase(), line: 1, column: 1 })];
+}
+
 /** Whether an element says no more than a name. */
 function isName({ kind, trigger, legs }: ElementNode): boolean {
   return kind === "button" && trigger === undefined && legs.length === 0;

@@ -9,9 +9,11 @@ import {
   modalsNamed,
   optionsIn,
   plainLine,
+  SAYS_ITS_KIND,
   tabsTogether,
   typeWord,
   withArrows,
+  withKind,
 } from "./habits.ts";
 import { ruleLine } from "./ruleLine.ts";
 import { cutAt, endingOf, isQuoted, type Piece, shown, splitAt, trimmed, unquoted } from "./scan.ts";
@@ -85,7 +87,7 @@ class Parser {
     else if (/^in\s/.test(text)) this.wayIn(rest("in"));
     else if (/^rule\s/.test(text))
       this.lines.rules.push(...[ruleLine(rest("rule"), (at, message) => this.wrong(at, message))].filter((rule) => rule !== undefined));
-    else if (!this.underColon(piece, indent, holds)) this.places(piece, indent);
+    else if (!this.underColon(piece, indent, holds)) this.places(piece, indent, holds);
   }
 
   /** What stands beneath a line that ends with a colon is on that screen, unless it holds something itself. */
@@ -97,11 +99,11 @@ class Parser {
   }
 
   /** A line of one place, of several with commas between them, or of a chain: `Home > Plots > Plot`. */
-  private places(piece: Piece, indent: number) {
+  private places(piece: Piece, indent: number, holds: boolean) {
     const parts = cutAt(piece, ":")[1] || cutAt(piece, ">")[1] ? [piece] : splitAt(piece, ",").filter(({ text }) => text !== "");
     for (const part of parts) {
       const chain = cutAt(part, ":")[1] || cutAt(part, ",")[1] ? [part] : splitAt(part, ">");
-      if (chain.length < 3) this.place(part, indent);
+      if (chain.length < 3) this.place(part, indent, holds);
       else
         for (const [i, from] of chain.slice(0, -1).entries()) {
           const { text } = chain[i + 1] as Piece;
@@ -117,7 +119,7 @@ class Parser {
     else this.wrong(piece, "found elements, expected a screen above them");
   }
 
-  private place(piece: Piece, indent: number) {
+  private place(piece: Piece, indent: number, holds = false) {
     let [head, rest] = cutAt(piece, ":");
     const [before, leads] = rest ? [head, undefined] : cutAt(head, ">");
     if (leads) {
@@ -130,6 +132,7 @@ class Parser {
     }
     const node: PlaceNode = { ...this.named(head), elements: rest && rest.text !== "" ? this.elements(rest) : [], members: [] };
     if (node.name === "") return this.wrong(piece, `found “${shown(piece.text)}”, expected the name of a screen or container`);
+    if ((rest || holds) && !isQuoted(head.text)) node.options = withKind(node);
     while (this.open.length > 0 && (this.open.at(-1)?.indent ?? 0) >= indent) this.open.pop();
     if (this.open.length >= DEEPEST) {
       if (!this.tooDeep) this.wrong(piece, `stands in ${this.open.length} containers; at most ${DEEPEST} lie in one another`);
@@ -299,6 +302,8 @@ function json(text: string): unknown {
 
 /** Names that would be read as lines of another kind. */
 export const TAKEN_LINE = new RegExp(`^(app|fact|rows|in|rule)\\s|${LOOKS_BULLETED.source}`, "u");
+/** Names of what says of no kind that it is, which would be read as a container of one. */
+export const TAKEN_PLAIN = new RegExp(`${TAKEN_LINE.source}|${SAYS_ITS_KIND.source}`, "iu");
 /** Lines that are none of a place. */
 const OTHER_LINE = /^(app|fact|rows|in|rule)\s|^app( name)?:\s/i;
 /** A first line that names the project. */

@@ -1,12 +1,13 @@
 // What a line says of one thing: its words, as the reader of lines takes them.
 import type { Container, Element, Leg, Param, Project } from "../model/schema.ts";
 import { labelOf, triggerOf } from "./elements.ts";
-import { TAKEN_LINE } from "./parse.ts";
+import { TAKEN_LINE, TAKEN_PLAIN } from "./parse.ts";
 import { quotedIfNeeded } from "./scan.ts";
 import { barWord, CONTAINER_FLAGS, CONTAINER_KINDS, usualEdge } from "./words.ts";
 
-export function placeName(name: string): string {
-  return quotedIfNeeded(name, TAKEN_LINE);
+/** `plain` where nothing behind the name says what it is. */
+export function placeName(name: string, plain: boolean): string {
+  return quotedIfNeeded(name, plain ? TAKEN_PLAIN : TAKEN_LINE);
 }
 
 export function flags<T>(of: T, list: ReadonlyArray<{ word: string; has: (of: T) => boolean }>): string[] {

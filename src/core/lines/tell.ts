@@ -138,7 +138,7 @@ class Teller {
     if (place.kind === "screen") {
       this.line(
         pad,
-        `${placeName(this.name(id))}${paramsText(place.screen.params)}${inParentheses([...this.screenWords(place.screen, starts), ...(apart ? ["apart"] : [])])}`,
+        `${placeName(this.name(id), true)}${paramsText(place.screen.params)}${inParentheses([...this.screenWords(place.screen, starts), ...(apart ? ["apart"] : [])])}`,
         id,
         this.elements(id),
       );
@@ -147,7 +147,7 @@ class Teller {
     const { container } = place;
     const only = this.collapsed(container);
     const words = [...containerWords(container, starts, apart, this.bare), ...(this.sideBySide(container) ? [NO_STACK] : [])];
-    this.line(pad, `${placeName(this.name(id))}${inParentheses(words)}`, id, only ? this.elements(only) : this.elements(id));
+    this.line(pad, `${placeName(this.name(id), words.length === 0)}${inParentheses(words)}`, id, only ? this.elements(only) : this.elements(id));
     if (only) this.told.add(only);
     else for (const member of container.members) this.place(member, indent + 1);
   }
