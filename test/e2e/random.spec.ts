@@ -103,7 +103,12 @@ for (const [seed, open] of [
       expect(errors).toEqual([]);
       await expect(page.getByText("Something went wrong"), did.slice(-4).join("; ")).toHaveCount(0);
     }
-    for (let i = 0; i < 3; i++) await page.keyboard.press("Escape");
+    // What was opened last may come only after the first Escape.
+    const over = page.locator("[role=dialog], [data-radix-popper-content-wrapper]");
+    await expect(async () => {
+      for (let i = 0; i < 3; i++) await page.keyboard.press("Escape");
+      await expect(over).toHaveCount(0, { timeout: 1_000 });
+    }).toPass();
     expect((await documentOf(page)).format, did.join("\n")).toBe("etape/1");
     await page.reload();
     await expect(page.getByRole("navigation", { name: "Views" })).toBeVisible();
