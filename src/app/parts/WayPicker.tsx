@@ -2,7 +2,7 @@ import { ToggleGroup } from "radix-ui";
 import { moveSentence } from "../../core/model/propose.ts";
 import type { Leg } from "../../core/model/schema.ts";
 import { goAnotherWay } from "../session/actions/goAnotherWay.ts";
-import { wayKey, waysOf } from "../session/actions/moveKinds.ts";
+import { chosenWay, waysOf } from "../session/actions/moveKinds.ts";
 import { useDocument, useSession } from "../session/hooks.ts";
 
 /** The ways in which a leg can get to its target, each with the digit that takes it; the arrows go from one to the next. */
@@ -15,13 +15,7 @@ export function WayPicker({ leg }: { leg: Leg }) {
     if (way) goAnotherWay(session, leg, way.move);
   };
   return (
-    <ToggleGroup.Root
-      type="single"
-      value={leg.move ? wayKey(leg.move) : ""}
-      onValueChange={take}
-      aria-label="How it gets there"
-      className="flex flex-wrap gap-1"
-    >
+    <ToggleGroup.Root type="single" value={chosenWay(project, leg) ?? ""} onValueChange={take} aria-label="How it gets there" className="flex flex-wrap gap-1">
       {ways.map((way, i) => (
         <ToggleGroup.Item
           key={way.key}

@@ -88,7 +88,7 @@ export function Foot() {
           <span className="underline decoration-hairline underline-offset-4">{open ? "close" : "all"}</span>
         </button>
         <span
-          className={`ml-auto min-w-28 shrink-[6] truncate text-right ${running || error || stopped === project || !result?.proof.complete ? "text-ink-2" : "text-proved"}`}
+          className={`min-w-28 flex-1 truncate text-right ${running || error || stopped === project || !result?.proof.complete ? "text-ink-2" : "text-proved"}`}
           data-testid="proof"
           data-running={running}
           title={result && proofText(result.proof)}

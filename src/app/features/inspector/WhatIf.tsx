@@ -7,7 +7,7 @@ import type { Leg, Project } from "../../../core/model/schema.ts";
 import { Changes } from "../../parts/Changes.tsx";
 import { Picture } from "../../parts/Picture.tsx";
 import { goAnotherWay } from "../../session/actions/goAnotherWay.ts";
-import { type Way, wayKey, waysOf } from "../../session/actions/moveKinds.ts";
+import { chosenWay, type Way, waysOf } from "../../session/actions/moveKinds.ts";
 import { checkedAside } from "../../session/findings.ts";
 import { useDocument, useFindings, useSelection, useSession, useSheets, useWalkState } from "../../session/hooks.ts";
 import { Dialog } from "../../ui/Dialog.tsx";
@@ -51,7 +51,7 @@ function Opened({ project, leg, close }: { project: Project; leg: Leg; close: ()
         </thead>
         <tbody>
           {ways.map((way, i) => {
-            const chosen = leg.move !== undefined && wayKey(leg.move) === way.key;
+            const chosen = chosenWay(project, leg) === way.key;
             const { back, lead } = whatIf(project, leg.from, way.move, at);
             return (
               <tr key={way.key} className={`border-t border-hairline align-top ${chosen ? "bg-accent-soft" : ""}`}>
@@ -96,7 +96,7 @@ function useChecks(project: Project, leg: Leg, ways: readonly Way[]): (way: Way)
   const work = useCallback(
     async (worker: WorkerClient) => {
       for (const way of ways) {
-        if (leg.move && wayKey(leg.move) === way.key) continue;
+        if (chosenWay(project, leg) === way.key) continue;
         const result = await checkedAside(worker, applyEdit(project, changeLeg(project, leg, { move: way.move })));
         setResults((known) => new Map(known).set(way.key, result));
       }

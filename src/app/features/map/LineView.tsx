@@ -19,10 +19,11 @@ export const LineView = memo(function LineView({ line, project, focus, atStart }
   const color = focus ? "var(--accent)" : "var(--ink)";
   const planned = line.leg.planned ? "2 4" : undefined;
   if (line.drawn === "stub") return <Stub line={line} project={project} focus={focus} />;
-  const word = atStart ? { x: line.from.x + 40, y: line.from.y - 4 } : wordPlace(line);
+  const says = moveWord(line.leg.move);
+  const word = atStart ? { x: line.from.x + 40, y: line.from.y - 4, anchor: "middle" as const } : wordPlace(line, says.length);
   return (
     <g data-leg={line.leg.id} className="map-line">
-      <title>{`${moveWord(line.leg.move)} ${stubLabel(project, line.leg)}`}</title>
+      <title>{`${says} ${stubLabel(project, line.leg)}`}</title>
       <path d={pathOf(line.points)} fill="none" stroke="transparent" strokeWidth={10} />
       <path
         d={pathOf(line.points)}
@@ -33,8 +34,8 @@ export const LineView = memo(function LineView({ line, project, focus, atStart }
         markerEnd={`url(#end-${form.end})`}
       />
       {focus && (
-        <text x={word.x} y={word.y} textAnchor="middle" fontSize={11.5} fontWeight={600} fill="var(--accent)" className="line-word">
-          {moveWord(line.leg.move)}
+        <text x={word.x} y={word.y} textAnchor={word.anchor} fontSize={11.5} fontWeight={600} fill="var(--accent)" className="line-word">
+          {says}
         </text>
       )}
     </g>
@@ -51,16 +52,31 @@ function sameLine(a: Props, b: Props): boolean {
   );
 }
 
-/** Above the middle of the line's longest level stretch. */
-function wordPlace({ points }: Line): { x: number; y: number } {
-  let best = { x: points[0]?.x ?? 0, y: points[0]?.y ?? 0, length: 0 };
-  points.forEach((point, i) => {
-    const next = points[i + 1];
-    if (!next || next.y !== point.y) return;
-    const length = Math.abs(next.x - point.x);
-    if (length > best.length) best = { x: (next.x + point.x) / 2, y: point.y - 4, length };
-  });
-  return best;
+/** Width of a letter of a word beside a line, about. */
+const LETTER = 7;
+
+/** How far from the start of an upright stretch a word stands beside it. */
+const NEAR = 34;
+
+/** Above the middle of the line's longest level stretch; where that is shorter than the word, beside its longest upright one. */
+function wordPlace({ points }: Line, letters: number): { x: number; y: number; anchor: "middle" | "start" } {
+  const longest = (along: "x" | "y") => {
+    const across = along === "x" ? "y" : "x";
+    const stretches = points.slice(1).flatMap((to, i) => {
+      const from = points[i] as { x: number; y: number };
+      return from[across] === to[across] ? [{ from, to, length: Math.abs(to[along] - from[along]) }] : [];
+    });
+    return stretches.reduce<(typeof stretches)[number] | undefined>((best, one) => (best && best.length >= one.length ? best : one), undefined);
+  };
+  const [level, upright] = [longest("x"), longest("y")];
+  const narrow = level === undefined || level.length < letters * LETTER;
+  if (narrow && upright) {
+    // Near its start: further on it may pass the controls of other screens.
+    const along = Math.min(NEAR, upright.length / 2) * Math.sign(upright.to.y - upright.from.y);
+    return { x: upright.from.x + 6, y: upright.from.y + along + 4, anchor: "start" };
+  }
+  const [from, to] = level ? [level.from, level.to] : [points[0], points[0]];
+  return { x: ((from?.x ?? 0) + (to?.x ?? 0)) / 2, y: (from?.y ?? 0) - 4, anchor: "middle" };
 }
 
 function Stub({ line, project, focus }: { line: Line; project: Project; focus: boolean }) {

@@ -32,7 +32,7 @@ function waysTo(project: Project, leg: Leg, to: string): Way[] {
     { key: "reset", label: "reset", says: "clears the history", move: meant({ kind: "reset", to }) },
   ];
   const around = ownersAround(project, leg.from);
-  const chosen = leg.move ? wayKey(leg.move) : undefined;
+  const chosen = chosenWay(project, leg);
   if (around.some((c) => c.kind === "modal") || chosen === "beneath")
     out.push({ key: "beneath", label: "push beneath", says: "closes the modal", move: filled({ kind: "push", to, in: "beneath" }) });
   if (owner?.kind === "stack" && (around.find((c) => c.kind === "stack") !== owner || chosen === "in"))
@@ -59,12 +59,20 @@ export function waysOf(project: Project, leg: Leg): readonly Way[] {
   return (to === undefined ? TARGETLESS : waysTo(project, leg, to)).map((way) => ({ ...way, move: withGive(way.move, giveOf(leg)) }));
 }
 
-/** The key of the way that a move is, among those above. */
-export function wayKey(move: Move): string {
+/** The key of the way that a move of a leg is, among those above. */
+function wayKey(project: Project, leg: Leg & { move: Move }): string {
+  const { move } = leg;
   if (move.kind !== "push") return move.kind;
-  // What a modal goes back to on the page beneath it.
-  if (move.in !== undefined && move.repeat === "rewind") return "return";
+  // What a modal goes back to is on the page beneath it.
+  const back: Move = { kind: "return", to: move.to };
+  const meant = inStackMeant(project, leg.from, back);
+  if (meant.kind === "push" && move.repeat === "rewind" && move.in === meant.in) return "return";
   if (move.in === "beneath") return "beneath";
   if (move.in !== undefined) return "in";
   return move.repeat === "rewind" ? "rewind" : "push";
+}
+
+/** The key of the way that a leg goes, if it leads anywhere. */
+export function chosenWay(project: Project, leg: Leg): string | undefined {
+  return leg.move && wayKey(project, { ...leg, move: leg.move });
 }
