@@ -41,27 +41,52 @@ export function metStates(project: Project, place: string, at?: State, most = EA
 }
 
 function search(project: Project, place: string): Met[] {
+  const near = once(project, nearLaunch);
   const out: Met[] = [];
-  const queue = [launch(appOf(project))];
-  const seen = new Map<string, number>();
-  for (let i = 0; i < Math.min(queue.length, LOOKED_INTO) && out.length < EACH; i++) {
-    const state = queue[i] as State;
+  for (let i = 0; i < LOOKED_INTO && out.length < EACH; i++) {
+    const state = near.state(i);
+    if (!state) break;
     const branch = branchShowing(project, state, place);
     if (branch !== undefined) out.push({ state, branch, real: true });
+  }
+  if (out.length > 0) return out;
+  const state = laidDown(project, place);
+  return [{ state, branch: topBranch(state), real: false }];
+}
+
+const nearLaunch = (project: Project) => new NearLaunch(project);
+
+/** The states nearest to launch, as many as somebody asks for: they are the same for every place that is looked for. */
+class NearLaunch {
+  private readonly states: State[];
+  private readonly seen = new Map<string, number>();
+  /** The states that were gone on from. */
+  private expanded = 0;
+
+  constructor(private readonly project: Project) {
+    this.states = [launch(appOf(project))];
+  }
+
+  /** The state at a place in their order; undefined where there are no more. */
+  state(i: number): State | undefined {
+    while (this.states.length <= i && this.expanded < this.states.length) this.expand(this.expanded++);
+    return this.states[i];
+  }
+
+  private expand(i: number) {
+    const { project } = this;
+    const state = this.states[i] as State;
     for (const event of candidateEvents(project, state).flatMap((one) => typedFor(project, state, one))) {
       if (!goesOn(event, i === 0)) continue;
       const { outcome, state: next } = step(appOf(project), state, event);
       if (outcome !== "moved") continue;
       const key = keyOf(next);
-      const count = seen.get(key) ?? 0;
+      const count = this.seen.get(key) ?? 0;
       if (count >= EACH) continue;
-      seen.set(key, count + 1);
-      queue.push(next);
+      this.seen.set(key, count + 1);
+      this.states.push(next);
     }
   }
-  if (out.length > 0) return out;
-  const state = laidDown(project, place);
-  return [{ state, branch: topBranch(state), real: false }];
 }
 
 /** An event with each that might be typed for it. */
