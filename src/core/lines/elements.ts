@@ -32,17 +32,16 @@ export function isOfLeg({ text }: Option): boolean {
   return /^(set|if) ./.test(text) || text === "hold" || text === "submit" || WAY_WORDS.has(text);
 }
 
-/** Elements, where one that is said again after a condition is the same one: `Play > Player (if fact.paid), Play > Offer`. */
-export function together(elements: readonly ElementNode[]): ElementNode[] {
-  const out: ElementNode[] = [];
+/** Puts elements behind others; one that is said again after a condition is the same one: `Play > Player (if fact.paid), Play > Offer`. */
+export function addTogether(elements: readonly ElementNode[], to: ElementNode[]): ElementNode[] {
   for (const element of elements) {
-    const i = out.findIndex((one) => !one.trigger && one.label === element.label && one.kind === element.kind);
-    const first = out[i];
-    if (first && !element.trigger && element.options.length === 0 && element.legs.length > 0 && goesOnOnlyIf(first))
-      out[i] = { ...first, legs: [...first.legs, ...element.legs] };
-    else out.push(element);
+    const mayGoOn = !element.trigger && element.options.length === 0 && element.legs.length > 0;
+    const i = mayGoOn ? to.findIndex((one) => !one.trigger && one.label === element.label && one.kind === element.kind) : -1;
+    const first = to[i];
+    if (first && goesOnOnlyIf(first)) to[i] = { ...first, legs: [...first.legs, ...element.legs] };
+    else to.push(element);
   }
-  return out;
+  return to;
 }
 
 /** Whether an element leads on, and only under conditions. */

@@ -1,4 +1,4 @@
-import { sameName } from "../model/names.ts";
+import { folded } from "../model/names.ts";
 import type { ElementNode, LegNode, Lines, Option, PlaceNode } from "./ast.ts";
 import { outside, type Piece, splitAt } from "./scan.ts";
 import { CONTAINER_KINDS, WAYS } from "./words.ts";
@@ -151,20 +151,22 @@ export function detailsInStacks(places: readonly PlaceNode[]): PlaceNode[] {
     const members = detailsInStacks(place.members);
     const kind = kindOf(place);
     if (kind !== "tabs" && kind !== "drawer") return { ...place, members };
-    const details = members.filter((one) => isDetail(one) && members.some((other) => other !== one && leadsTo(other, one.name)));
-    const lanes = members.filter((one) => !details.includes(one));
-    for (let left = details; left.length > 0; ) {
-      const found = left.flatMap((detail) => {
-        const i = lanes.findIndex((lane) => leadsTo(lane, detail.name));
-        return i < 0 ? [] : [{ detail, i }];
-      })[0];
-      // Details that lead to one another alone stay where they are.
-      if (!found) return { ...place, members: [...lanes, ...left] };
-      const { detail, i } = found;
-      lanes[i] = withMember(lanes[i] as PlaceNode, detail);
-      left = left.filter((one) => one !== detail);
+    const leads = new Map(members.map((one) => [one, targetsOf(one)]));
+    const details = members.filter((one) => isDetail(one) && members.some((other) => other !== one && leads.get(other)?.has(folded(one.name))));
+    const lanes = members.filter((one) => !details.includes(one)).map((lane) => ({ lane, leads: leads.get(lane) ?? new Set<string>() }));
+    let left = details;
+    for (let before = -1; left.length !== before; ) {
+      before = left.length;
+      left = left.filter((detail) => {
+        const at = lanes.find((lane) => lane.leads.has(folded(detail.name)));
+        if (!at) return true;
+        at.lane = withMember(at.lane, detail);
+        at.leads = new Set([...at.leads, ...(leads.get(detail) ?? [])]);
+        return false;
+      });
     }
-    return { ...place, members: lanes };
+    // Details that lead to one another alone stay where they are.
+    return { ...place, members: [...lanes.map(({ lane }) => lane), ...left] };
   });
 }
 
@@ -173,9 +175,10 @@ function isDetail({ params, members, options }: PlaceNode): boolean {
   return members.length === 0 && params.some(({ required }) => required) && !options.some(({ text }) => text === "tab");
 }
 
-function leadsTo({ elements, members }: PlaceNode, name: string): boolean {
-  const here = elements.some(({ legs }) => legs.some(({ target }) => target.is === "place" && sameName(target.path.at(-1) ?? "", name)));
-  return here || members.some((member) => leadsTo(member, name));
+/** The names of the places that a place, or what is in it, leads to. */
+function targetsOf({ elements, members }: PlaceNode): Set<string> {
+  const here = elements.flatMap(({ legs }) => legs.flatMap(({ target }) => (target.is === "place" ? [folded(target.path.at(-1) ?? "")] : [])));
+  return new Set([...here, ...members.flatMap((member) => [...targetsOf(member)])]);
 }
 
 /** A tab with one more screen in its stack, which is made where it has none. */
@@ -216,24 +219,25 @@ function kindOf(place: PlaceNode | undefined): string | undefined {
 
 /** Lines in which what a leg opens as a sheet or another modal is one, also where it has a line of its own: `Filter > Filter (sheet)`. */
 export function modalsNamed(lines: Lines): Lines {
-  const named: Array<{ name: string; option: Option }> = [];
+  const named = new Map<string, Option>();
   const legsOf = (all: readonly PlaceNode[]): void => {
     for (const { elements, members } of all) {
       for (const { legs } of elements)
         for (const { target, options } of legs) {
           const option = options.find(({ text }) => CONTAINER_KINDS[text]?.kind === "modal");
-          if (option && target.is === "place" && target.path.length === 1) named.push({ name: target.path[0] ?? "", option });
+          const key = target.is === "place" && target.path.length === 1 ? folded(target.path[0] ?? "") : undefined;
+          if (option && key !== undefined && !named.has(key)) named.set(key, option);
         }
       legsOf(members);
     }
   };
   legsOf(lines.places);
-  if (named.length === 0) return lines;
+  if (named.size === 0) return lines;
   const [first] = lines.places;
   const asModal = (place: PlaceNode): PlaceNode => {
-    const modal = place === first || place.members.length > 0 || kindOf(place) ? undefined : named.find(({ name }) => sameName(name, place.name));
+    const modal = place === first || place.members.length > 0 || kindOf(place) ? undefined : named.get(folded(place.name));
     const members = place.members.map(asModal);
-    return modal ? { ...place, options: [modal.option, ...place.options] } : { ...place, members };
+    return modal ? { ...place, options: [modal, ...place.options] } : { ...place, members };
   };
   return { ...lines, places: lines.places.map(asModal) };
 }

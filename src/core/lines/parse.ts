@@ -1,6 +1,6 @@
 import { freshId } from "../model/edits/edit.ts";
 import type { ElementNode, FactNode, LegNode, LineProblem, Lines, ParamNode, PlaceNode, RowsNode, Target, WayInNode } from "./ast.ts";
-import { isOfLeg, labelOf, together, triggerOf, WAY_WORDS } from "./elements.ts";
+import { addTogether, isOfLeg, labelOf, triggerOf, WAY_WORDS } from "./elements.ts";
 import {
   bulletLength,
   detailsInStacks,
@@ -94,7 +94,7 @@ class Parser {
   private underColon(piece: Piece, indent: number, holds: boolean): boolean {
     const above = this.open.findLast((open) => open.indent < indent);
     if (!above?.colon || holds || cutAt(piece, ":")[1]) return false;
-    above.place.elements = together([...above.place.elements, ...this.elements(piece)]);
+    addTogether(this.elements(piece), above.place.elements);
     return true;
   }
 
@@ -115,7 +115,7 @@ class Parser {
   /** Elements of the place above, on a line of their own. */
   private further(piece: Piece) {
     const place = this.open.at(-1)?.place;
-    if (place) place.elements = together([...place.elements, ...this.elements(piece)]);
+    if (place) addTogether(this.elements(piece), place.elements);
     else this.wrong(piece, "found elements, expected a screen above them");
   }
 
@@ -179,7 +179,10 @@ class Parser {
   }
 
   private elements(piece: Piece): ElementNode[] {
-    return together(splitAt(piece, ",").flatMap((one) => (one.text === "" ? [] : this.element(one))));
+    return addTogether(
+      splitAt(piece, ",").flatMap((one) => (one.text === "" ? [] : this.element(one))),
+      [],
+    );
   }
 
   private element(piece: Piece): ElementNode[] {

@@ -1,7 +1,7 @@
 import { newContainer, newScreen } from "../model/edits/add.ts";
 import { freshId } from "../model/edits/edit.ts";
 import { lookup, treeOf } from "../model/lookup.ts";
-import { sameName } from "../model/names.ts";
+import { folded } from "../model/names.ts";
 import type { Container, Element, Project, Screen } from "../model/schema.ts";
 import type { ElementNode, LegNode, Lines, ParamNode, PlaceNode } from "./ast.ts";
 import type { Expressions, Here } from "./expressions.ts";
@@ -46,6 +46,8 @@ export class Places {
   /** The stack that was put around what stands outermost, where that is more than one place. */
   wrapper: string | undefined;
   private readonly ids = new Set<string>();
+  /** Places by their names as these are compared. */
+  private readonly byName = new Map<string, Made[]>();
 
   constructor(
     private readonly problems: Problems,
@@ -69,6 +71,7 @@ export class Places {
     const kind = CONTAINER_KINDS[node.options[0]?.text ?? ""] ?? (node.members.length > 0 ? { kind: "stack" as const } : undefined);
     const one: Made = { id, node, owner, container: undefined, screen: undefined };
     this.made.push(one);
+    this.named(one);
     if (!kind) {
       one.screen = this.screen(node, id);
       return one;
@@ -205,6 +208,14 @@ export class Places {
     from.owner = stack;
     made.owner = stack;
     this.made.push(stack);
+    this.named(stack);
+  }
+
+  private named(one: Made) {
+    const key = folded(one.node.name);
+    const known = this.byName.get(key);
+    if (known) known.push(one);
+    else this.byName.set(key, [one]);
   }
 
   root(): string {
@@ -233,6 +244,7 @@ export class Places {
     for (const one of top) one.owner = stack;
     this.wrapper = id;
     this.made.unshift(stack);
+    this.byName.set(folded("App"), [stack, ...(this.byName.get(folded("App")) ?? [])]);
     return id;
   }
 
@@ -244,10 +256,15 @@ export class Places {
         at: one,
         ok: true,
       }).ok;
-    const exact = this.made.filter((one) => one.node.name === name && fits(one));
-    const all = exact.length > 0 || name === undefined ? exact : this.made.filter((one) => sameName(one.node.name, name) && fits(one));
+    const alike = (this.byName.get(folded(name ?? "")) ?? []).filter(fits);
+    const exact = alike.filter((one) => one.node.name === name);
+    const all = exact.length > 0 ? exact : alike;
     const stands = this.stands(path);
-    return all.find(({ screen }) => screen) ?? all[0] ?? (stands === undefined ? undefined : this.made.find((one) => one.node.name === stands));
+    return (
+      all.find(({ screen }) => screen) ??
+      all[0] ??
+      (stands === undefined ? undefined : this.byName.get(folded(stands))?.find((one) => one.node.name === stands))
+    );
   }
 
   /** The parameters that expressions on a place can name: its own, or those of the screens in it. */

@@ -37,6 +37,7 @@ export function rankedByName<T>(list: readonly T[], typed: string, namesOf: (ent
     .map(({ entry }) => entry);
 }
 
-function folded(text: string): string {
+/** A name as it is compared: the same for names that {@link sameName} holds for the same. */
+export function folded(text: string): string {
   return text.trim().normalize("NFC").toLowerCase();
 }

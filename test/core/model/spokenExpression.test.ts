@@ -65,6 +65,12 @@ describe("conditions in plain words", () => {
     expect(conditions).toBeGreaterThan(300);
   });
 
+  it("what is longer than a document can hold is left as it is", () => {
+    const long = `${"not member and ".repeat(20_000)}paid`;
+    expect(fromPlainWords(long, names)).toBe(long);
+    expect([unknownWords(long, names), factsNamed(long)]).toEqual([[], []]);
+  });
+
   it("names what stands for nothing, and the facts that are asked for", () => {
     expect(unknownWords("fact.member && ordered == 'x' || offered", names)).toEqual(["ordered", "offered"]);
     expect(factsNamed("!fact.member && fact.order != 'x' && 'y' == fact.other && item.fact.no")).toEqual([
