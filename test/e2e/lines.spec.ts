@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { documentOf, moveOf, openEmpty, typeInPalette } from "./open.ts";
-import { expect, test } from "./test.ts";
+import { expect, type Page, test } from "./test.ts";
 
 const APP = [
   "app Allotment",
@@ -17,14 +17,18 @@ const APP = [
   "New plot (sheet): Name field, Save > close",
 ].join("\n");
 
-test("an app is pasted as lines into the empty project: nothing is wrong, one undo", async ({ page }) => {
-  await openEmpty(page);
-  const field = page.getByLabel("Find or add a screen");
-  await field.evaluate((element, text) => {
+/** Pastes lines into the field above the outline. */
+async function paste(page: Page, lines: string) {
+  await page.getByLabel("Find or add a screen").evaluate((element, text) => {
     const data = new DataTransfer();
     data.setData("text/plain", text);
     element.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
-  }, APP);
+  }, lines);
+}
+
+test("an app is pasted as lines into the empty project: nothing is wrong, one undo", async ({ page }) => {
+  await openEmpty(page);
+  await paste(page, APP);
   await expect(page.getByRole("treeitem", { name: "Calendar" })).toBeVisible();
   await expect(page.getByTestId("proof")).toHaveAttribute("data-running", "false");
   const project = await documentOf(page);
@@ -123,12 +127,7 @@ test("a list of addresses that is pasted starts a project; a line that is none i
 
 test("lines as people write them in any list build, and a condition in plain words becomes an expression", async ({ page }) => {
   await openEmpty(page);
-  const field = page.getByLabel("Find or add a screen");
-  await field.evaluate((element, text) => {
-    const data = new DataTransfer();
-    data.setData("text/plain", text);
-    element.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
-  }, "1. Feed (tab) -> Story\n2. You (tab): Sign out > Welcome (reset, set member = false), Ask > Ask (alert)\n3. Welcome: In > Feed (reset)");
+  await paste(page, "1. Feed (tab) -> Story\n2. You (tab): Sign out > Welcome (reset, set member = false), Ask > Ask (alert)\n3. Welcome: In > Feed (reset)");
   await expect(page.getByRole("treeitem", { name: "Welcome" })).toBeVisible();
   const built = await documentOf(page);
   expect(moveOf(built, "signOutWelcome")).toEqual({ kind: "reset", to: "welcome" });

@@ -19,11 +19,10 @@ export function withArrows(line: string): string {
 
 /** How much of a line is a bullet, a number or the word *screen* before the name. */
 export function bulletLength(text: string): number {
-  return BULLET.exec(text)?.[0].length ?? 0;
+  return LOOKS_BULLETED.exec(text)?.[0].length ?? 0;
 }
-const BULLET = /^(?:[\u2500-\u257f]|[*•·+]\s+|\d{1,4}[.)]\s+|screen\s+(?=[\p{Lu}"]))/u;
-/** Names that would lose something as a bullet. */
-export const LOOKS_BULLETED = BULLET;
+/** A bullet, or what would be read as one at the start of a name. */
+export const LOOKS_BULLETED = /^(?:[\u2500-\u257f]|[*•·+]\s+|\d{1,4}[.)]\s+|screen\s+(?=[\p{Lu}"]))/u;
 
 /** Other words for kinds of containers and ways. */
 const OTHER_WORDS: Record<string, string> = {
@@ -199,7 +198,10 @@ function withMember(lane: PlaceNode, detail: PlaceNode): PlaceNode {
 }
 
 /** Names that say what kind of container they are: `Tabs: Home, Search`. */
-export const SAYS_ITS_KIND = /^(tabs|tab bar|bottom tabs|drawer|side menu|navigation drawer)$/i;
+export const SAYS_ITS_KIND = new RegExp(
+  `^(${["tabs", "drawer", ...Object.keys(OTHER_WORDS).filter((word) => /^(tabs|drawer)$/.test(OTHER_WORDS[word] ?? ""))].join("|")})$`,
+  "i",
+);
 
 /** The options of a place, with its kind where its name says it and what stands on it are no more than names. */
 export function withKind({ name, options, elements }: PlaceNode): Option[] {
