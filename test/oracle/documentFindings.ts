@@ -4,6 +4,7 @@
  */
 import { elementIdOf, elementsOf } from "../../src/core/model/lookup.ts";
 import type { Container, Leg, Project, Screen } from "../../src/core/model/schema.ts";
+import { namesRightKinds } from "./engine.ts";
 
 const USABLE = ["button", "icon", "link", "list", "pager"];
 
@@ -46,12 +47,12 @@ export function documentFindings(project: Project): Set<string> {
 
   for (const leg of project.legs) {
     const { move } = leg;
-    if (move && !leads(leg)) say("broken-target", leg.id);
+    if (move && !namesRightKinds(project, move)) say("broken-target", leg.id);
     const shown = move && "to" in move ? (move.kind === "open" ? (move.show ?? move.to) : move.to) : undefined;
     const pass = move && "pass" in move ? (move.pass ?? {}) : {};
     // What is gone back to has its arguments; where it is not beneath, it is pushed or put in place of this.
     const arrives = !(move?.kind === "return" && move.orElse === "nothing");
-    if (move && shown !== undefined && arrives && leads(leg))
+    if (move && shown !== undefined && arrives && namesRightKinds(project, move))
       for (const { name } of needed(first(shown))) if (!Object.hasOwn(pass, name)) say("missing-argument", leg.id, first(shown)?.id ?? "", name);
   }
   for (const entrance of project.entrances) {
@@ -112,30 +113,6 @@ export function documentFindings(project: Project): Set<string> {
     if (!new RegExp(`fact\\.${id}\\b`).test(texts)) say("unused-fact", id);
   }
   return out;
-
-  function leads({ move }: Leg): boolean {
-    const page = (id: string) => isPlace(id) && kind(id) !== "modal";
-    switch (move?.kind) {
-      case "push":
-      case "reset":
-        return page(move.to) && (move.in === undefined || move.in === "beneath" || kind(move.in) === "stack");
-      case "replace":
-        return page(move.to);
-      case "return":
-        return screens.has(move.to);
-      case "open":
-        return kind(move.to) === "modal" && (move.show === undefined || page(move.show));
-      case "close":
-        return move.modal === undefined || kind(move.modal) === "modal";
-      case "select":
-        // A place in two containers belongs to the first.
-        return ["tabs", "drawer"].includes(owners(move.to)[0]?.kind ?? "");
-      case "menu":
-        return move.drawer === undefined || kind(move.drawer) === "drawer";
-      default:
-        return true;
-    }
-  }
 
   /** Whether a screen in a drawer shows the menu as its lead, or a leg opens it. */
   function isOpened(drawer: Container): boolean {

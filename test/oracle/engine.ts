@@ -517,31 +517,7 @@ export class SecondReading {
   }
 
   private mustExist(move: Move) {
-    const place = (id: string) => this.screens.has(id) || this.containers.has(id);
-    const kind = (id: string) => this.containers.get(id)?.kind;
-    const page = (id: string) => place(id) && kind(id) !== "modal";
-    const ok = (() => {
-      switch (move.kind) {
-        case "push":
-        case "reset":
-          return page(move.to) && (move.in === undefined || move.in === "beneath" || kind(move.in) === "stack");
-        case "replace":
-          return page(move.to);
-        case "return":
-          return this.screens.has(move.to);
-        case "open":
-          return kind(move.to) === "modal" && (move.show === undefined || page(move.show));
-        case "close":
-          return move.modal === undefined || kind(move.modal) === "modal";
-        case "select":
-          return place(move.to) && ["tabs", "drawer"].includes(this.owners.get(move.to)?.kind ?? "");
-        case "menu":
-          return move.drawer === undefined || kind(move.drawer) === "drawer";
-        default:
-          return true;
-      }
-    })();
-    if (!ok) throw refused("no-place");
+    if (!namesRightKinds(this.project, move)) throw refused("no-place");
   }
 
   // ————— Moves
@@ -1104,6 +1080,36 @@ function asType(text: string, type: string): Json | undefined {
   if (type === "number") return number;
   if (type === "boolean") return text === "true" ? true : text === "false" ? false : undefined;
   return type === "text" || type === "date" ? text : undefined;
+}
+
+/** Whether the places that a move names are there, and of the kind that it is for. */
+export function namesRightKinds({ screens, containers }: Project, move: Move): boolean {
+  const isScreen = (id: string) => screens.some((one) => one.id === id);
+  const kind = (id: string) => containers.find((one) => one.id === id)?.kind;
+  const page = (id: string) => isScreen(id) || (kind(id) !== undefined && kind(id) !== "modal");
+  switch (move.kind) {
+    case "push":
+    case "reset":
+      return page(move.to) && (move.in === undefined || move.in === "beneath" || kind(move.in) === "stack");
+    case "replace":
+      return page(move.to);
+    case "return":
+      return isScreen(move.to);
+    case "open":
+      return kind(move.to) === "modal" && (move.show === undefined || page(move.show));
+    case "close":
+      return move.modal === undefined || kind(move.modal) === "modal";
+    case "select":
+      // A place in two containers belongs to the first.
+      return (
+        ["tabs", "drawer"].includes(containers.find(({ members }) => members.includes(move.to))?.kind ?? "") &&
+        (isScreen(move.to) || kind(move.to) !== undefined)
+      );
+    case "menu":
+      return move.drawer === undefined || kind(move.drawer) === "drawer";
+    default:
+      return true;
+  }
 }
 
 function sameTrigger(a: Leg, b: Leg): boolean {
