@@ -122,7 +122,7 @@ function coveringSteps({ nodes }: Exploration): ReadonlyArray<readonly Covering[
   });
   return nodes.map(({ edges }) =>
     edges.flatMap((edge) => {
-      const stacks = edge.outcome === "moved" && edge.way !== "restart" && edge.way !== "reveal" ? covered[edge.to] : undefined;
+      const stacks = edge.outcome === "moved" && edge.way !== "reveal" ? covered[edge.to] : undefined;
       return stacks ? [{ edge, steps: 1 + PER_ASSUMPTION * assumptionsIn(edge), stacks }] : [];
     }),
   );

@@ -5,7 +5,7 @@ import { visiblePath } from "../../semantics/state.ts";
 import type { State } from "../../semantics/types.ts";
 import type { Place } from "../reach/graph.ts";
 import { valuesOf } from "../system/chooser.ts";
-import type { Edge, Exploration, Way } from "../system/exploration.ts";
+import { type Edge, type Exploration, type Explored, startLists, stepsFrom, type Way } from "../system/exploration.ts";
 import { hideContexts, withoutParts } from "../system/hiding.ts";
 import { WAITING } from "../system/precision.ts";
 import { assumptionsIn, showsWhatWasLeft } from "../system/shortestWays.ts";
@@ -183,7 +183,7 @@ const PER_ASSUMPTION = 2;
 /** By state of the search about how many steps it takes to one of some others, by the steps of some ways. */
 export function distancesTo(exploration: Exploration, goals: readonly number[], ways: ReadonlySet<Way>): Array<number | undefined> {
   const into = stepsInto(exploration, ways);
-  const out: Array<number | undefined> = new Array(exploration.nodes.length);
+  const out: Array<number | undefined> = new Array(into.length);
   const waiting: Array<number[] | undefined> = [[...goals]];
   for (let steps = 0; steps < waiting.length; steps++)
     for (const at of waiting[steps] ?? []) {
@@ -207,7 +207,7 @@ interface StepInto {
   steps: number;
 }
 
-/** By state of the search the steps into it; worked out once. */
+/** By state of the search, and vertex for new starts behind them, the steps into it; worked out once. */
 function stepsInto(exploration: Exploration, ways: ReadonlySet<Way>): ReadonlyArray<readonly StepInto[]> {
   const known = once(exploration, noSteps);
   const made = known.get(ways) ?? makeStepsInto(exploration, ways);
@@ -219,14 +219,23 @@ const noSteps = (_: Exploration) => new Map<ReadonlySet<Way>, ReadonlyArray<read
 
 function makeStepsInto({ nodes }: Exploration, ways: ReadonlySet<Way>): StepInto[][] {
   const into = nodes.map((): StepInto[] => []);
+  const add = (edge: Edge, from: number, pending?: Explored["pending"]) => {
+    if (edge.outcome !== "moved" || !ways.has(edge.way)) return;
+    const left = showsWhatWasLeft(edge) && !pending?.beneath ? LEFT_THERE : 0;
+    const steps = left + (edge.way === "reveal" ? 0 : 1 + PER_ASSUMPTION * assumptionsIn(edge));
+    into[edge.to]?.push({ from, steps });
+  };
   nodes.forEach(({ edges, pending }, from) => {
-    for (const edge of edges) {
-      if (edge.outcome !== "moved" || !ways.has(edge.way)) continue;
-      const left = showsWhatWasLeft(edge) && !pending?.beneath ? LEFT_THERE : 0;
-      const steps = left + (edge.way === "reveal" ? 0 : 1 + PER_ASSUMPTION * assumptionsIn(edge));
-      into[edge.to]?.push({ from, steps });
-    }
+    for (const edge of edges) add(edge, from, pending);
   });
+  if (!ways.has("restart")) return into;
+  // States with the same new starts have them through a vertex of their own, behind all states.
+  const vertices = new Map([...startLists(nodes).keys()].map((starts, i) => [starts, nodes.length + i]));
+  for (const vertex of vertices.values()) into[vertex] = [];
+  nodes.forEach(({ starts }, from) => {
+    into[vertices.get(starts) ?? -1]?.push({ from, steps: 0 });
+  });
+  for (const [starts, vertex] of vertices) for (const edge of starts) add(edge, vertex);
   return into;
 }
 
@@ -242,8 +251,8 @@ function onwards(exploration: Exploration, at: Reached, nodes: readonly number[]
     const next = replay(project, at, events);
     if (next?.result.outcome === "moved") out.push(next.reached);
   };
-  const edges: Edge[] = nodes.flatMap(
-    (node) => exploration.nodes[node]?.edges.filter(({ outcome, way }) => outcome === "moved" && ways.has(way) && way !== "reveal") ?? [],
+  const edges: Edge[] = nodes.flatMap((node) =>
+    stepsFrom(exploration.nodes[node] as Explored).filter(({ outcome, way }) => outcome === "moved" && ways.has(way) && way !== "reveal"),
   );
   for (const edge of edges) for (const events of concreteEvents(project, at.state, edge)) go(events);
   for (const fact of outside ? project.facts : [])

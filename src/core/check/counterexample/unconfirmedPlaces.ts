@@ -52,12 +52,18 @@ export function unconfirmedPlaces(
     else if (places.length < TRIES) places.push(at);
   };
   const passing = new Map<string, Place[]>();
+  const pass = (edges: readonly Edge[], node: number) => {
+    for (const edge of edges) for (const place of edge.passed) passing.set(place, [...(passing.get(place) ?? []).slice(0, TRIES - 1), { node, edge }]);
+  };
+  const begun = new Set<readonly Edge[]>();
   for (const at of ends) {
     const node = nodes[at];
     if (!node || node.pending) continue;
     want(node.screen, at);
     for (const layer of node.state.layers) want(layer.at, at);
-    for (const edge of node.edges) for (const place of edge.passed) passing.set(place, [...(passing.get(place) ?? []).slice(0, TRIES - 1), { node: at, edge }]);
+    pass(node.edges, at);
+    if (!begun.has(node.starts)) pass(node.starts, at);
+    begun.add(node.starts);
   }
   for (const [place, places] of wanted) {
     if (places.some((at) => ways.at(at).length > 0)) known.add(place);

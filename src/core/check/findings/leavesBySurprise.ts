@@ -1,4 +1,5 @@
 import { type Candidate, type Graph, note, oncePlaces } from "../reach/graph.ts";
+import { startLists } from "../system/exploration.ts";
 import type { FindingKind } from "./kind.ts";
 
 export const leavesBySurprise: FindingKind = {
@@ -14,10 +15,8 @@ export const leavesBySurprise: FindingKind = {
 /** Screens that Back leaves the app from, though they are no hub, no launch shows them, and they are not gone through once. */
 function find({ project, nodes, hubs, name }: Graph): Candidate[] {
   const launched = new Set<string>();
-  for (const node of nodes) {
-    if (node.launched) launched.add(node.screen);
-    for (const edge of node.edges) if (edge.event?.do === "launch") launched.add(nodes[edge.to]?.screen ?? "");
-  }
+  for (const node of nodes) if (node.launched) launched.add(node.screen);
+  for (const starts of startLists(nodes).keys()) for (const edge of starts) if (edge.event?.do === "launch") launched.add(nodes[edge.to]?.screen ?? "");
   const found = new Map<string, Candidate>();
   nodes.forEach(({ screen, edges }, node) => {
     const edge = edges.find((e) => e.way === "back" && e.outcome === "left");

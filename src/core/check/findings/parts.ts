@@ -34,10 +34,25 @@ export function readNames(expressions: Located[], bag: string): string[] {
   return expressions.flatMap((e) => (e.compiled.ok ? e.compiled.reads.flatMap((r) => (r.name === bag && r.field !== undefined ? [r.field] : [])) : []));
 }
 
+/** States from which new starts are given that many states share: the nearest come first, and a walk to one of them is enough. */
+const STARTED_FROM = 24;
+
 /** The steps of the search of one kind, each with the state that it starts from; a launch is shown by launching again. */
 export function allEdges({ nodes, exploration }: Graph, which: (edge: Edge) => boolean): Array<{ edge: Edge; at: Place }> {
-  const launches = exploration.launches.filter(which).map((edge) => ({ edge, at: { node: 0, edge: { ...edge, event: { do: "launch" as const } } } }));
-  return [...launches, ...nodes.flatMap(({ edges }, node) => edges.filter(which).map((edge) => ({ edge, at: { node, edge } })))];
+  const out = exploration.launches
+    .filter(which)
+    .map((edge): { edge: Edge; at: Place } => ({ edge, at: { node: 0, edge: { ...edge, event: { do: "launch" } } } }));
+  const add = (edges: readonly Edge[], node: number) => {
+    for (const edge of edges) if (which(edge)) out.push({ edge, at: { node, edge } });
+  };
+  const times = new Map<readonly Edge[], number>();
+  nodes.forEach(({ edges, starts }, node) => {
+    add(edges, node);
+    const before = times.get(starts) ?? 0;
+    times.set(starts, before + 1);
+    if (before < STARTED_FROM) add(starts, node);
+  });
+  return out;
 }
 
 /** The legs that one element of a place takes; those of no element, where none is given. */

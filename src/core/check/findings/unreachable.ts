@@ -6,6 +6,7 @@ import { currentScreen } from "../../semantics/state.ts";
 import { sampleLiteral } from "../fixes/arguments.ts";
 import { button, homeOf } from "../fixes/home.ts";
 import type { Candidate, Graph } from "../reach/graph.ts";
+import { type Edge, startLists } from "../system/exploration.ts";
 import type { FindingKind } from "./kind.ts";
 import { handOver, whyLacking } from "./neverGiven.ts";
 import { quote } from "./parts.ts";
@@ -25,14 +26,18 @@ export const unreachable: FindingKind = {
 function find({ project, exploration, nodes, name }: Graph): Candidate[] {
   if (!exploration.complete) return [];
   const met = new Set<string>();
+  const pass = (edges: readonly Edge[]) => {
+    for (const edge of edges) if (edge.why !== "redirect-loop") for (const passed of edge.passed) met.add(passed);
+  };
   for (const node of nodes) {
     met.add(node.screen);
     if (node.state.layers.length > 0)
       for (const branch of branchesInReach(exploration.abstraction.app, node.state)) met.add(currentScreen(node.state, branch).at);
     for (const layer of node.state.layers) met.add(layer.at);
-    for (const edge of node.edges) if (edge.why !== "redirect-loop") for (const passed of edge.passed) met.add(passed);
+    pass(node.edges);
   }
-  for (const edge of exploration.launches) if (edge.why !== "redirect-loop") for (const passed of edge.passed) met.add(passed);
+  for (const starts of startLists(nodes).keys()) pass(starts);
+  pass(exploration.launches);
   const modals = project.containers.filter((c) => c.kind === "modal" && !met.has(c.id));
   const within = new Set(modals.flatMap((modal) => treeOf(project, modal.id)));
   return [

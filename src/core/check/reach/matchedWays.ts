@@ -1,7 +1,7 @@
 import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import { ByCost } from "../system/byCost.ts";
-import type { Edge, Exploration } from "../system/exploration.ts";
+import { type Edge, type Exploration, stepsFrom } from "../system/exploration.ts";
 import { placeOf } from "../system/hiding.ts";
 import { assumptionsIn, showsWhatWasLeft } from "../system/shortestWays.ts";
 
@@ -79,8 +79,8 @@ class MatchedWays {
     const empty = <T>() => Array.from({ length: nodes.length + 1 }, (): T[] => []);
     [this.level, this.covering, this.ends] = [empty<Part>(), empty<Part>(), empty()];
     for (const edge of launches) this.add(partOf(this.nowhere, edge));
-    nodes.forEach(({ edges, pending }, from) => {
-      for (const edge of edges) if (edge.outcome === "moved" && !(edge.way === "reveal" && pending?.beneath)) this.add(partOf(from, edge));
+    nodes.forEach((node, from) => {
+      for (const edge of stepsFrom(node)) if (edge.outcome === "moved" && !(edge.way === "reveal" && node.pending?.beneath)) this.add(partOf(from, edge));
     });
     this.sumUp();
     this.onwards = empty<Part>();

@@ -2,7 +2,7 @@ import { modalOf } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import type { Project } from "../../model/schema.ts";
 import { CONTEXT_QUESTION } from "../system/chooser.ts";
-import type { Edge, Exploration } from "../system/exploration.ts";
+import { type Edge, type Exploration, NO_STARTS, startLists, stepsFrom } from "../system/exploration.ts";
 import { fieldsOf } from "../system/followFacts.ts";
 import { setDistances } from "../system/shortestWays.ts";
 import { matchedWays } from "./matchedWays.ts";
@@ -18,7 +18,7 @@ export function pruned(exploration: Exploration): Exploration {
 
 function withoutUnmatched(exploration: Exploration): Exploration {
   const { nodes, abstraction, complete } = exploration;
-  if (!complete || abstraction.precision.whole || !isOnePile(abstraction.original) || nodes.some(({ edges }) => edges.some(looksInto))) return exploration;
+  if (!complete || abstraction.precision.whole || !isOnePile(abstraction.original) || nodes.some((node) => stepsFrom(node).some(looksInto))) return exploration;
   const ways = matchedWays(exploration);
   if (!ways?.complete || nodes.every((_, at) => ways.has(at))) return exploration;
   const numbers = new Map<number, number>();
@@ -30,13 +30,15 @@ function withoutUnmatched(exploration: Exploration): Exploration {
       const to = numbers.get(edge.to);
       return to === undefined ? [] : [{ ...fieldsOf(edge), to }];
     });
+  const anew = new Map([...startLists(nodes).keys()].map((starts) => [starts, kept(starts)]));
   const out: Exploration = {
     ...exploration,
     nodes: [...numbers.keys()].flatMap((at) => {
       const node = nodes[at];
       if (!node) return [];
-      const { state, key, line, screen, launched, pending, followed, edges } = node;
-      return [{ state, key, line, screen, ...(launched ? { launched } : {}), pending, followed, edges: kept(edges), distance: 0 }];
+      const { state, key, line, screen, launched, pending, followed, edges, starts } = node;
+      const steps = { edges: kept(edges), starts: anew.get(starts) ?? NO_STARTS };
+      return [{ state, key, line, screen, ...(launched ? { launched } : {}), pending, followed, ...steps, distance: 0 }];
     }),
     launches: kept(exploration.launches),
   };

@@ -7,7 +7,7 @@ import { far } from "../findings/far.ts";
 import type { FindingKind } from "../findings/kind.ts";
 import type { CheckOptions } from "../options.ts";
 import { graphOf } from "../reach/graph.ts";
-import type { Exploration } from "../system/exploration.ts";
+import { type Exploration, type Explored, stepsFrom } from "../system/exploration.ts";
 import { appFacts, inWords, type Precision } from "../system/precision.ts";
 import { behaviourFindings, type FoundIn } from "./evidence.ts";
 import { factsIn, followedIn, MET, type Searched, searchAll, searchedBy, union } from "./search.ts";
@@ -146,7 +146,7 @@ function factsOf(project: Project, { asks }: FindingKind, found: readonly FoundI
       const known = appFacts(project);
       for (const name of asks?.(project, subjects) ?? []) if (known.has(name) && !follows.has(name)) facts.add(name);
       for (const { node } of at.slice(0, PLACES)) {
-        const there = asks ? [] : (exploration.nodes[node]?.edges ?? []);
+        const there = asks ? [] : stepsFrom(exploration.nodes[node] as Explored);
         for (const edge of [...concreteWays(exploration).steps(node), ...there]) for (const fact of factsIn(edge)) facts.add(fact);
       }
     }

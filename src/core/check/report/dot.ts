@@ -12,9 +12,7 @@ export function dotOf(explorations: readonly Exploration[]): string {
     });
     const steps = nodes.flatMap(({ edges }, from) => [
       ...new Set(
-        edges.flatMap((edge) =>
-          edge.outcome === "moved" && edge.way !== "restart" ? [`    s${cluster}_${from} -> s${cluster}_${edge.to} [label=${text(nameOf(edge))}];`] : [],
-        ),
+        edges.flatMap((edge) => (edge.outcome === "moved" ? [`    s${cluster}_${from} -> s${cluster}_${edge.to} [label=${text(nameOf(edge))}];`] : [])),
       ),
     ]);
     return [`  subgraph cluster_${cluster} {`, `    label=${text(width)};`, ...states, ...steps, "  }"].join("\n");

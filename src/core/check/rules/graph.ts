@@ -4,7 +4,7 @@ import { placesShown } from "../../insight/rules/moment.ts";
 import { lookup } from "../../model/lookup.ts";
 import { once } from "../../model/once.ts";
 import type { What } from "../../model/schema.ts";
-import type { Edge, Exploration } from "../system/exploration.ts";
+import { type Edge, type Exploration, startLists } from "../system/exploration.ts";
 
 /** What a step of the graph is: an event, one content of a context that shows, a new start, or the way to all new starts that are alike. */
 export const EVENT = 0;
@@ -66,8 +66,9 @@ function makeGraph(exploration: Exploration): RuleGraph {
     return known;
   };
   const changes = abstraction.original.facts.some(({ source, type, values }) => source === "outside" && (type === "boolean" || (values?.length ?? 0) > 1));
-  const starts = new Map<Edge, number>();
-  const groups: Edge[][] = [];
+  // States that keep the same facts share their new starts.
+  const groups = [...startLists(nodes).keys()];
+  const vertices = new Map(groups.map((starts, i) => [starts, nodes.length + i]));
   const first: number[] = [];
   const to: number[] = [];
   const kind: number[] = [];
@@ -81,25 +82,15 @@ function makeGraph(exploration: Exploration): RuleGraph {
   };
   for (const node of nodes) {
     first.push(to.length);
-    let begins: Edge | undefined;
-    let last: Edge | undefined;
     const at = first.length - 1;
     for (const edge of node.edges) {
       // Legs fire that only set facts which are not followed, or fire as an outside fact changes: nothing else comes of it, and that is a moment too.
       const stays = edge.outcome === "ignored" && (edge.way === "automatic" ? changes && edge.fired.length > 0 : setBy(exploration, edge).length > 0);
       if (stays) add(at, EVENT, labelOf(edge), edge);
-      if (edge.outcome !== "moved") continue;
-      if (edge.way === "restart") {
-        begins ??= edge;
-        last = edge;
-      } else add(edge.to, edge.way === "reveal" ? REVEAL : EVENT, labelOf(edge), edge);
+      if (edge.outcome === "moved") add(edge.to, edge.way === "reveal" ? REVEAL : EVENT, labelOf(edge), edge);
     }
-    // States that keep the same facts share their new starts, down to the very objects: the last tells whether ways in are among them.
-    if (!begins || !last) continue;
-    const known = starts.get(last) ?? groups.length;
-    if (known === groups.length) groups.push(node.edges.filter(({ way, outcome }) => way === "restart" && outcome === "moved"));
-    starts.set(last, known);
-    add(nodes.length + known, TO_STARTS, 0, undefined);
+    const vertex = vertices.get(node.starts);
+    if (vertex !== undefined) add(vertex, TO_STARTS, 0, undefined);
   }
   for (const group of groups) {
     first.push(to.length);

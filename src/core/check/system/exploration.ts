@@ -55,7 +55,10 @@ export interface Explored {
   launched?: readonly Choice[];
   /** Events from launch. */
   distance: number;
+  /** Its steps but for `starts`. */
   edges: Edge[];
+  /** The launches and ways in that are possible at any moment: one and the same list in all states that keep the same facts. */
+  starts: readonly Edge[];
   /** The context that shows here, of which it is not yet said what it holds. */
   pending: Pending | undefined;
   /** Its steps have been worked out; false only where the search stopped before. */
@@ -76,4 +79,21 @@ export interface Exploration {
   contexts: ReadonlyMap<string, readonly Node[]>;
   /** By the number of what was left hidden those of its parts that came to be hidden by themselves. */
   parts: ReadonlyMap<number, readonly number[]>;
+}
+
+/** Of a state that nobody starts anew from: where it is not yet said what shows. */
+export const NO_STARTS: readonly Edge[] = [];
+
+/** All steps from a state, new starts among them. */
+export function stepsFrom({ edges, starts }: Explored): readonly Edge[] {
+  return starts.length === 0 ? edges : [...edges, ...starts];
+}
+
+/** Each list of new starts once, with the first state that has it. */
+export function startLists(nodes: readonly Explored[]): ReadonlyMap<readonly Edge[], number> {
+  const lists = new Map<readonly Edge[], number>();
+  nodes.forEach(({ starts }, at) => {
+    if (starts.length > 0 && !lists.has(starts)) lists.set(starts, at);
+  });
+  return lists;
 }

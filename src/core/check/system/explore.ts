@@ -7,7 +7,7 @@ import type { Node } from "../../semantics/types.ts";
 import { arrives, noRests } from "./abstraction.ts";
 import { isShowing } from "./chooser.ts";
 import { Contexts, type HiddenState } from "./contexts.ts";
-import type { Edge, Exploration, Explored } from "./exploration.ts";
+import { type Edge, type Exploration, type Explored, NO_STARTS } from "./exploration.ts";
 import { isHidden, isUnder, pendingIn, revealed, withoutParts } from "./hiding.ts";
 import { withProgress, withRevealed } from "./ruleProgress.ts";
 import { setDistances } from "./shortestWays.ts";
@@ -55,7 +55,9 @@ class Search {
   /** By context the pending states that show it. */
   private readonly showing = new Map<string, number[]>();
   private readonly contexts: Contexts;
-  private readonly starts = new Map<string, Edge[]>();
+  /** By the facts that stay the first state that starts anew with them, and by that the steps. */
+  private readonly starting = new Map<string, number>();
+  private readonly starts = new Map<number, Edge[]>();
   /** What was left hidden, numbered, and its parts. */
   private readonly numbers = new Map<string, number>();
   private readonly parts = new Map<number, number[]>();
@@ -83,13 +85,13 @@ class Search {
   run({ stop = () => false, entrances = true, launched = () => true }: ExploreOptions): Exploration {
     this.launch();
     this.drain(stop);
-    setDistances(this.out);
     const more = entrances && this.abstraction.project.entrances.length > 0;
     // What is worked out about the search now does not hold of what it grows to.
-    const goOn = launched(more ? { ...this.out } : this.out);
-    if (goOn && more) {
+    const now = more ? { ...this.out } : this.out;
+    setDistances(now);
+    if (launched(now) && more) {
       this.entering = true;
-      for (let at = 0; at < this.out.nodes.length; at++) this.start(at, "enter");
+      for (const at of this.starting.values()) this.startBy(at, "enter");
       this.drain(stop);
       setDistances(this.out);
     }
@@ -136,7 +138,10 @@ class Search {
     else if (step && content) this.take(at, step, content);
     else if (step) {
       const node = this.out.nodes[at] as Explored;
-      node.edges = node.edges.filter((edge) => edge.way !== step.way || edge.event !== step.event);
+      const others = (edge: Edge) => edge.way !== step.way || edge.event !== step.event;
+      node.edges = node.edges.filter(others);
+      const starts = step.way === "restart" ? this.starts.get(at) : undefined;
+      starts?.splice(0, starts.length, ...starts.filter(others));
       this.take(at, step);
     } else this.follow(at);
   }
@@ -154,26 +159,28 @@ class Search {
       return;
     }
     for (const step of events(this.abstraction, node.state)) this.take(at, step);
-    this.start(at, "launch");
-    if (this.entering) this.start(at, "enter");
+    this.start(at);
   }
 
-  /** Adds the new starts that are possible at any moment: they depend on nothing but the facts that stay. */
-  private start(at: number, how: "launch" | "enter") {
+  /** Gives a state the new starts that are possible at any moment: they depend on nothing but the facts that stay. */
+  private start(at: number) {
     const node = this.out.nodes[at] as Explored;
-    if (node.pending) return;
-    const key = how + factsKey(factsAnew(this.abstraction.app, node.state));
-    const known = this.starts.get(key);
-    if (known) {
-      node.edges.push(...known);
+    const key = factsKey(factsAnew(this.abstraction.app, node.state));
+    const known = this.starting.get(key);
+    if (known !== undefined) {
+      node.starts = (this.out.nodes[known] as Explored).starts;
       return;
     }
-    const before = node.edges.length;
+    const starts: Edge[] = [];
+    this.starting.set(key, at);
+    this.starts.set(at, starts);
+    node.starts = starts;
+    this.startBy(at, "launch");
+    if (this.entering) this.startBy(at, "enter");
+  }
+
+  private startBy(at: number, how: "launch" | "enter") {
     for (const event of startEvents(this.abstraction.project, how)) this.take(at, { event, way: "restart" });
-    this.starts.set(
-      key,
-      node.edges.slice(before).filter((edge) => edge.outcome === "moved"),
-    );
   }
 
   /** Works out one step; only for one content of a context, where that is given. */
@@ -192,7 +199,8 @@ class Search {
       const shown = edge.choices.find(({ question }) => isShowing(question))?.answer as Node | undefined;
       if (shown && !isHidden(shown)) edge.asMade = this.contexts.isAsMade(shown);
       edge.to = state === undefined ? at : this.enter(this.contexts.hide(withProgress(abstraction, node.state, edge, state), missed), edge, at);
-      node.edges.push(edge);
+      const starts = step.way === "restart" && edge.outcome === "moved" ? this.starts.get(at) : undefined;
+      (starts ?? node.edges).push(edge);
     }
   }
 
@@ -233,6 +241,7 @@ class Search {
       from,
       distance,
       edges: [],
+      starts: NO_STARTS,
       followed: false,
     });
     return nodes.length - 1;

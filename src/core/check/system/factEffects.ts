@@ -29,16 +29,26 @@ export class Effects {
   private readonly numbers = new Map<string, number>();
   private readonly results = new Map<string, Array<readonly After[] | undefined>>();
   private readonly known = new WeakMap<Edge, Effect>();
+  private readonly passing: Values;
+  private readonly keptBy: number[] = [];
 
   constructor(
     private readonly plan: Plan,
     private readonly facts: readonly Fact[],
   ) {
+    this.passing = Object.fromEntries(facts.filter(({ persists }) => !persists).map((fact) => [fact.id, fact.initial as Json]));
     this.first = this.numberOf(Object.fromEntries(facts.map((fact) => [fact.id, fact.initial as Json])));
   }
 
   valuesOf(number: number): Values {
     return this.all[number] as Values;
+  }
+
+  /** The number of some values after a new start: those of facts that do not persist are as at first. */
+  kept(number: number): number {
+    const known = this.keptBy[number] ?? this.numberOf({ ...this.valuesOf(number), ...this.passing });
+    this.keptBy[number] = known;
+    return known;
   }
 
   of(edge: Edge): Effect {
@@ -72,9 +82,7 @@ export class Effects {
   }
 
   private after(edge: Edge, asked: readonly Choice[], number: number): After[] {
-    const values = this.valuesOf(number);
-    const starting = edge.way === "restart" ? this.facts.filter(({ persists }) => !persists) : [];
-    const before = { ...values, ...Object.fromEntries(starting.map((fact) => [fact.id, fact.initial as Json])) };
+    const before = this.valuesOf(edge.way === "restart" ? this.kept(number) : number);
     if (asked.some(({ question, answer }) => !sameValue(answer, before[factAtFirst(question) ?? ""]))) return [];
     const rests = edge.outcome !== "moved" && edge.outcome !== "ignored";
     if (rests) return [{ values: number, imposed: [] }];

@@ -4,7 +4,7 @@ import type { Project } from "../../model/schema.ts";
 import type { Json } from "../../plan/data.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { valuesOf } from "./chooser.ts";
-import type { Edge, Exploration, Explored } from "./exploration.ts";
+import { type Edge, type Exploration, type Explored, NO_STARTS } from "./exploration.ts";
 import { Effects, type Values } from "./factEffects.ts";
 import { setDistances } from "./shortestWays.ts";
 import { factsKey } from "./stateKey.ts";
@@ -74,9 +74,21 @@ function makeFollowed(exploration: Exploration, names: ReadonlySet<string>): Exp
   // A launch that is led round for ever shows its first screen all the same.
   if (nodes.length === 0) enter(0, effects.first);
   for (const edge of out.launches) (nodes[edge.to] as Explored).launched ??= edge.choices;
+  const anew = new Map<readonly Edge[], Array<readonly Edge[] | undefined>>();
+  const startsFrom = (starts: readonly Edge[], values: number): readonly Edge[] => {
+    if (starts.length === 0) return NO_STARTS;
+    const known = anew.get(starts) ?? [];
+    anew.set(starts, known);
+    const kept = effects.kept(values);
+    const made = known[kept] ?? starts.flatMap((edge) => stepFrom(edge, kept));
+    known[kept] = made;
+    return made;
+  };
   for (let at = 0; at < nodes.length; at++) {
     if (nodes.length > most(exploration.nodes.length)) return undefined;
-    (nodes[at] as Explored).edges = (exploration.nodes[sources[at] as number] as Explored).edges.flatMap((edge) => stepFrom(edge, valuesAt[at] as number, at));
+    const [node, source, values] = [nodes[at] as Explored, exploration.nodes[sources[at] as number] as Explored, valuesAt[at] as number];
+    node.edges = source.edges.flatMap((edge) => stepFrom(edge, values, at));
+    node.starts = startsFrom(source.starts, values);
   }
   setDistances(out);
   return out;
@@ -162,6 +174,7 @@ class FollowedEdge implements Edge {
 /** A state with the values of the facts that are followed now; what tells of them is made when it is asked for. */
 class FollowedState implements Explored {
   edges: Edge[] = [];
+  starts = NO_STARTS;
   distance = 0;
   from?: NonNullable<Explored["from"]>;
   launched?: NonNullable<Explored["launched"]>;

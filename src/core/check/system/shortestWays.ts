@@ -46,55 +46,114 @@ export function assumptionsIn({ choices }: Edge): number {
  */
 export function* shortestWays(exploration: Exploration, costOf: (edge: Edge) => number | undefined): Iterable<Reached> {
   const { nodes, launches, parts } = exploration;
-  const { needs, brings } = once(exploration, conditionsOf);
-  const known = new Set<number>();
+  const { first, starts, edges, needs, brings, launched } = once(exploration, stepsOf);
+  const known = new Uint8Array(nodes.length);
+  // The least price for which a state is waiting: what comes later for as much is no better.
+  const least = new Float64Array(nodes.length).fill(Number.POSITIVE_INFINITY);
   const queue = new Queue();
   // What has been brought about so far, and the steps that wait for something else to be.
   const brought = new Map<number, number>();
   const waiting = new Map<number, Waiting[]>();
-  const enter = (next: Waiting) => {
-    let { cost } = next;
-    for (const need of needs(next.by.edge)) {
+  const enter = (from: number, by: number, step: number, costBefore: number, price: number) => {
+    let cost = costBefore;
+    for (const need of needs[by] as readonly number[]) {
       const since = brought.get(need);
       if (since === undefined) {
+        const next = { from, by, step, cost, price };
         const others = waiting.get(need);
         if (others) others.push(next);
         else waiting.set(need, [next]);
         return;
       }
-      cost = Math.max(cost, since + next.step);
+      if (since + step > cost) cost = since + step;
     }
-    const { edge } = next.by;
-    for (const what of brings(edge)) if (!brought.has(what)) queue.add({ at: -1 - what, cost, by: undefined }, next.price);
-    if (!known.has(next.at)) queue.add({ ...next, cost }, next.price + (showsWhatWasLeft(edge) ? DETOUR : 0));
+    const edge = edges[by] as Edge;
+    for (const what of brings[by] as readonly number[]) if (!brought.has(what)) queue.add(-1 - what, cost, -1, -1, price);
+    const total = price + (showsWhatWasLeft(edge) ? DETOUR : 0);
+    if (known[edge.to] || (least[edge.to] as number) <= total) return;
+    least[edge.to] = total;
+    queue.add(edge.to, cost, from, by, total);
   };
   const bring = (what: number, cost: number, price: number) => {
     if (brought.has(what)) return;
     brought.set(what, cost);
     const steps = waiting.get(what) ?? [];
     waiting.delete(what);
-    for (const next of steps) enter({ ...next, price: Math.max(next.price, price + next.step) });
+    for (const next of steps) enter(next.from, next.by, next.step, next.cost, Math.max(next.price, price + next.step));
     for (const part of parts.get(what) ?? []) bring(part, cost, price);
   };
-  for (const edge of launches) for (const what of brings(edge)) bring(what, 0, 0);
-  nodes.forEach((node, at) => {
-    if (node.launched) queue.add({ at, cost: 0, by: undefined }, 0);
+  const leave = (vertex: number, from: number, cost: number, price: number) => {
+    for (let by = first[vertex] as number; by < (first[vertex + 1] as number); by++) {
+      const edge = edges[by] as Edge;
+      const step = edge.way === "reveal" ? 0 : costOf(edge);
+      if (step !== undefined) enter(from, by, step, cost + step, price + step);
+    }
+  };
+  launches.forEach((_, i) => {
+    for (const what of launched[i] as readonly number[]) bring(what, 0, 0);
   });
-  for (;;) {
-    const [price, reached] = queue.take() ?? [0, undefined];
-    if (!reached) return;
-    if (reached.at < 0) bring(-1 - reached.at, reached.cost, price);
-    else if (!known.has(reached.at)) {
-      known.add(reached.at);
-      yield reached;
-      for (const edge of nodes[reached.at]?.edges ?? []) {
-        // Who stays where he is may have set a fact that is not followed.
-        const step = edge.outcome !== "moved" && edge.outcome !== "ignored" ? undefined : edge.way === "reveal" ? 0 : costOf(edge);
-        if (step === undefined) continue;
-        enter({ at: edge.to, cost: reached.cost + step, by: { node: reached.at, edge }, step, price: price + step });
-      }
+  nodes.forEach((node, at) => {
+    if (node.launched) queue.add(at, 0, -1, -1, 0);
+  });
+  // New starts are the same from all states that share them, and nowhere cheaper than from the first.
+  const begun = new Uint8Array(first.length);
+  for (let next = queue.take(); next; next = queue.take()) {
+    const { at, cost, from, by, price } = next;
+    if (at < 0) bring(-1 - at, cost, price);
+    else if (!known[at]) {
+      known[at] = 1;
+      yield { at, cost, by: from < 0 ? undefined : { node: from, edge: edges[by] as Edge } };
+      leave(at, at, cost, price);
+      const anew = starts[at] as number;
+      if (begun[anew]) continue;
+      begun[anew] = 1;
+      leave(anew, at, cost, price);
     }
   }
+}
+
+/**
+ * The steps of a search that may be on a way, with what they need and bring about. Those of a vertex v are from `first[v]` up to `first[v + 1]`; behind the states
+ * comes a vertex for each list of new starts, and `starts` says by state which.
+ */
+interface Steps {
+  first: Int32Array;
+  starts: Int32Array;
+  edges: Edge[];
+  needs: Array<readonly number[]>;
+  brings: Array<readonly number[]>;
+  /** What each launch brings about. */
+  launched: Array<readonly number[]>;
+}
+
+function stepsOf(exploration: Exploration): Steps {
+  const { nodes, launches } = exploration;
+  const conditions = conditionsOf(exploration);
+  const edges: Edge[] = [];
+  const needs: Array<readonly number[]> = [];
+  const brings: Array<readonly number[]> = [];
+  const first: number[] = [];
+  const add = (steps: readonly Edge[]) => {
+    first.push(edges.length);
+    for (const edge of steps) {
+      // Who stays where he is may have set a fact that is not followed.
+      if (edge.outcome !== "moved" && edge.outcome !== "ignored") continue;
+      edges.push(edge);
+      needs.push(conditions.needs(edge));
+      brings.push(conditions.brings(edge));
+    }
+  };
+  for (const node of nodes) add(node.edges);
+  const vertices = new Map<readonly Edge[], number>();
+  const starts = Int32Array.from(nodes, ({ starts: anew }) => {
+    const known = vertices.get(anew);
+    if (known !== undefined) return known;
+    vertices.set(anew, nodes.length + vertices.size);
+    add(anew);
+    return nodes.length + vertices.size - 1;
+  });
+  first.push(edges.length);
+  return { first: Int32Array.from(first), starts, edges, needs, brings, launched: launches.map((edge) => conditions.brings(edge)) };
 }
 
 /**
@@ -160,28 +219,42 @@ export function setDistances(exploration: Exploration) {
   }
 }
 
-/** A step that is taken as soon as what it needs has been brought about. */
-interface Waiting extends Reached {
-  by: { node: number; edge: Edge };
-  /** What the step itself costs, and what the way does with the detours before it. */
+/** A step that is taken as soon as what it needs has been brought about: its number, what it costs itself, and the way with it, with the detours before it in the price. */
+interface Waiting {
+  from: number;
+  by: number;
   step: number;
+  cost: number;
+  price: number;
+}
+
+/** A state that is reached from another by a step, by their numbers, -1 for none; below 0 what is brought about. */
+interface Entry {
+  at: number;
+  cost: number;
+  from: number;
+  by: number;
   price: number;
 }
 
 /** What is reached, the cheapest first, and of the same price what came first. */
 class Queue {
-  private readonly byPrice = new Map<number, Reached[]>();
-  private now: Reached[] = [];
+  private readonly byPrice = new Map<number, Entry[]>();
+  private now: Entry[] = [];
   private price = 0;
   private done = 0;
 
-  add(reached: Reached, price: number) {
-    if (price === this.price) this.now.push(reached);
-    else if (this.byPrice.has(price)) this.byPrice.get(price)?.push(reached);
-    else this.byPrice.set(price, [reached]);
+  add(at: number, cost: number, from: number, by: number, price: number) {
+    const entry = { at, cost, from, by, price };
+    if (price === this.price) this.now.push(entry);
+    else {
+      const list = this.byPrice.get(price);
+      if (list) list.push(entry);
+      else this.byPrice.set(price, [entry]);
+    }
   }
 
-  take(): [price: number, reached: Reached] | undefined {
+  take(): Entry | undefined {
     if (this.done === this.now.length) {
       if (this.byPrice.size === 0) return undefined;
       this.price = Math.min(...this.byPrice.keys());
@@ -189,7 +262,6 @@ class Queue {
       this.byPrice.delete(this.price);
       this.done = 0;
     }
-    const reached = this.now[this.done++] as Reached;
-    return [this.price, reached];
+    return this.now[this.done++];
   }
 }
