@@ -35,30 +35,43 @@ export function coveredWalk(exploration: Exploration, place: string, { at: place
 /** The cheapest such ways to the nearest of some states, after Dijkstra (1959), from all states in which the place is on top. */
 function coveredWays(exploration: Exploration, place: string, wanted: { has(at: number): boolean }): { ways: ConcreteWays; ends: number[] } {
   const { nodes } = exploration;
-  const steps = once(exploration, coveringSteps);
-  const by = new Map<number, By>();
-  const waiting: Array<Array<{ at: number; by: By; stack: string }> | undefined> = [];
-  const go = (from: number, number: number, stack: string, cost: number, covers: boolean) => {
-    for (const { edge, steps: more, stacks } of steps[from] ?? []) {
-      if (by.has(edge.to) || !stacks.includes(stack) || (covers && edge.hides.length === 0)) continue;
-      const after = cost + more;
-      waiting[after] ??= [];
-      waiting[after]?.push({ at: edge.to, by: { node: number, edge }, stack });
+  const { first, edges, costs, covers, stacks, stackNumbers } = once(exploration, coveringSteps);
+  // By state the number of the step that it is reached by, and of the state before; -1 where it is not reached.
+  const by = new Int32Array(nodes.length).fill(-1);
+  const before = new Int32Array(nodes.length);
+  const waiting: Array<number[] | undefined> = [];
+  const go = (from: number, number: number, stack: number, cost: number, mustCover: boolean) => {
+    for (let step = first[from] as number; step < (first[from + 1] as number); step++) {
+      if ((by[(edges[step] as Edge).to] as number) >= 0 || !stacks[step]?.[stack] || (mustCover && !covers[step])) continue;
+      const after = cost + (costs[step] as number);
+      const list = waiting[after];
+      if (list) list.push(step, number, stack);
+      else waiting[after] = [step, number, stack];
     }
   };
   // A state in which the place is on top may be one in which it lies beneath as well; as the beginning of a way it has a number of its own.
   const beginning = nodes.length;
-  for (const { at, stack } of once(exploration, stacksByTop).get(place) ?? []) go(at, beginning + at, stack, (nodes[at] as Explored).distance, true);
+  for (const { at, stack } of once(exploration, stacksByTop).get(place) ?? [])
+    go(at, beginning + at, stackNumbers.get(stack) ?? -1, (nodes[at] as Explored).distance, true);
   const ends: number[] = [];
-  for (let cost = 0; cost < waiting.length && ends.length < TRIES; cost++)
-    for (const next of waiting[cost] ?? []) {
-      if (by.has(next.at)) continue;
-      by.set(next.at, next.by);
-      if (wanted.has(next.at)) ends.push(next.at);
-      go(next.at, next.at, next.stack, cost, false);
+  for (let cost = 0; cost < waiting.length && ends.length < TRIES; cost++) {
+    const list = waiting[cost] ?? [];
+    for (let i = 0; i < list.length; i += 3) {
+      const [step, from, stack] = [list[i] as number, list[i + 1] as number, list[i + 2] as number];
+      const { to } = edges[step] as Edge;
+      if ((by[to] as number) >= 0) continue;
+      by[to] = step;
+      before[to] = from;
+      if (wanted.has(to)) ends.push(to);
+      go(to, to, stack, cost, false);
     }
+  }
   const starts = (at: number) => (at < beginning ? [] : concreteWays(exploration).at(at - beginning));
-  return { ways: new ConcreteWays(exploration, (at) => by.get(at), undefined, starts), ends: ends.slice(0, TRIES) };
+  const lastStep = (at: number) => {
+    const step = by[at] ?? -1;
+    return step < 0 ? undefined : { node: before[at] as number, edge: edges[step] as Edge };
+  };
+  return { ways: new ConcreteWays(exploration, lastStep, undefined, starts), ends: ends.slice(0, TRIES) };
 }
 
 /** States that a search for such a walk is begun from, those that it goes on through, and those for all such searches in one exploration together. */
@@ -102,30 +115,47 @@ function isIn(node: Node, place: string): boolean {
 
 const budgetOf = (_: Exploration) => ({ left: MOST_TOGETHER });
 
-type By = { node: number; edge: Edge };
-
 /** Steps that it counts for if a value that is not followed must have been brought about first. */
 const PER_ASSUMPTION = 2;
 
-/** A step to a state in which some stacks show with something beneath their top, and about how many steps it counts for. */
-interface Covering {
-  edge: Edge;
-  steps: number;
-  stacks: readonly string[];
+/** The steps to states in which some stack shows with something beneath its top, as far as it is said what shows; those from a state v are from `first[v]` up to `first[v + 1]`. */
+interface CoveringSteps {
+  first: Int32Array;
+  edges: Edge[];
+  /** About how many steps it counts for. */
+  costs: number[];
+  /** 1 where it puts something on top. */
+  covers: number[];
+  /** By step 1 for each stack that shows so, by its number. */
+  stacks: Uint8Array[];
+  stackNumbers: ReadonlyMap<string, number>;
 }
 
-/** By state the steps to others in which some stack shows with something beneath its top, as far as it is said what shows. */
-function coveringSteps({ nodes }: Exploration): ReadonlyArray<readonly Covering[]> {
+function coveringSteps({ nodes, abstraction }: Exploration): CoveringSteps {
+  const stackNumbers = new Map(abstraction.original.containers.filter(({ kind }) => kind === "stack").map(({ id }, i) => [id, i]));
+  const known = new Map<string, Uint8Array>();
   const covered = nodes.map(({ state, pending }) => {
-    const stacks = pending ? [] : shownNodes(state).filter((node) => node.kind === "stack" && (node.items.length > 1 || node.items.some(isRest)));
-    return stacks.length === 0 ? undefined : stacks.map(({ at }) => at);
+    const shown = pending ? [] : shownNodes(state).filter((node) => node.kind === "stack" && (node.items.length > 1 || node.items.some(isRest)));
+    if (shown.length === 0) return undefined;
+    const name = shown.map(({ at }) => at).join();
+    const marks = known.get(name) ?? new Uint8Array(stackNumbers.size);
+    for (const { at } of shown) marks[stackNumbers.get(at) ?? -1] = 1;
+    known.set(name, marks);
+    return marks;
   });
-  return nodes.map(({ edges }) =>
-    edges.flatMap((edge) => {
+  const out: CoveringSteps = { first: new Int32Array(nodes.length + 1), edges: [], costs: [], covers: [], stacks: [], stackNumbers };
+  nodes.forEach((node, at) => {
+    for (const edge of node.edges) {
       const stacks = edge.outcome === "moved" && edge.way !== "reveal" ? covered[edge.to] : undefined;
-      return stacks ? [{ edge, steps: 1 + PER_ASSUMPTION * assumptionsIn(edge), stacks }] : [];
-    }),
-  );
+      if (!stacks) continue;
+      out.edges.push(edge);
+      out.costs.push(1 + PER_ASSUMPTION * assumptionsIn(edge));
+      out.covers.push(edge.hides.length > 0 ? 1 : 0);
+      out.stacks.push(stacks);
+    }
+    out.first[at + 1] = out.edges.length;
+  });
+  return out;
 }
 
 /** By place the states in which a stack shows with that on top, and the stack. */

@@ -3,6 +3,7 @@ import type { NavEvent, Project } from "../../model/schema.ts";
 import { ConcreteWays, concreteWays, sureWays } from "../counterexample/concreteWays.ts";
 import { FAR } from "../options.ts";
 import type { Candidate } from "../reach/graph.ts";
+import { push } from "../system/contents.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { type Reached, shortestWays } from "../system/shortestWays.ts";
 import type { FindingKind } from "./kind.ts";
@@ -29,8 +30,8 @@ export function farScreens(exploration: Exploration, ways: TapWays): Candidate[]
 }
 
 /** A walk to a screen that takes no more taps than the fewest that it may take. */
-function walkOf(exploration: Exploration, { ends, reached, walks, isAsShort }: TapWays, screen: string, taps: number): NavEvent[] | undefined {
-  const nearest = ends.filter((at) => exploration.nodes[at]?.screen === screen && tapsIn(reached.get(at) as Reached) === taps).slice(0, TRIES);
+function walkOf(exploration: Exploration, { endsOf, reached, walks, isAsShort }: TapWays, screen: string, taps: number): NavEvent[] | undefined {
+  const nearest = (endsOf.get(screen) ?? []).filter((at) => tapsIn(reached.get(at) as Reached) === taps).slice(0, TRIES);
   for (const at of nearest) for (const walk of [walks.walk(at), concreteWays(exploration).walk(at)]) if (walk && isAsShort(walk, at)) return walk;
   return undefined;
 }
@@ -47,6 +48,7 @@ export interface TapWays {
   far: number;
   /** The states by which it is known how many taps a screen takes, or that it is not far: of each screen the nearest, and others as near. */
   ends: readonly number[];
+  endsOf: ReadonlyMap<string, readonly number[]>;
   walks: ConcreteWays;
   /** Whether a walk to a state takes no more taps than its way, or not so many that the screen would be far. */
   isAsShort: (walk: readonly NavEvent[], node: number) => boolean;
@@ -77,11 +79,15 @@ export function tapWays(exploration: Exploration, far = FAR): TapWays {
   const isTap = tapEvents(abstraction.original);
   const isAsShort = (walk: readonly NavEvent[], at: number) => walk.filter(isTap).length <= limit(at);
   const isNear = (way: Reached) => tapsIn(way) <= Math.max(far, tapsIn(nearest.get(nodes[way.at]?.screen ?? "") ?? way));
+  const ends = [...reached.values()].filter(isNear).map(({ at }) => at);
+  const endsOf = new Map<string, number[]>();
+  for (const at of ends) push(endsOf, nodes[at]?.screen ?? "", at);
   return {
     reached,
     nearest,
     far,
-    ends: [...reached.values()].filter(isNear).map(({ at }) => at),
+    ends,
+    endsOf,
     walks: new ConcreteWays(
       exploration,
       (at) => reached.get(at)?.by,

@@ -4,6 +4,7 @@ import { once } from "../../model/once.ts";
 import { planOf } from "../../plan/planOf.ts";
 import { named } from "../fixes/home.ts";
 import { type Candidate, type Graph, note } from "../reach/graph.ts";
+import { add } from "../system/contents.ts";
 import type { Exploration } from "../system/exploration.ts";
 import { contextOf, isRest } from "../system/hiding.ts";
 import { beneathOf } from "../system/precision.ts";
@@ -45,29 +46,58 @@ function find(graph: Graph): Candidate[] {
 }
 
 /** The places that may be in a stack somewhere beneath what shows, by the context that lies there. */
-function placesBeneath({ contexts }: Exploration, context: string): ReadonlySet<string> {
-  const { own, all } = once(contexts, indexed);
-  const made = all.get(context);
-  if (made) return made;
-  const places = new Set<string>();
-  const seen = new Set([context]);
-  for (const one of seen) {
-    for (const place of own.get(one)?.places ?? []) places.add(place);
-    for (const beneath of own.get(one)?.beneath ?? []) seen.add(beneath);
-  }
-  all.set(context, places);
-  return places;
+function placesBeneath({ contexts }: Exploration, context: string): { has(place: string): boolean } {
+  const { numbers, bits } = once(contexts, placesByContext);
+  const within = bits.get(context);
+  return {
+    has: (place) => {
+      const number = numbers.get(place);
+      return number !== undefined && within !== undefined && ((within[number >> 5] as number) & (1 << (number & 31))) !== 0;
+    },
+  };
 }
 
-/** By context the places that its contents name and the contexts that these rest on; and what was asked before. */
-function indexed(contexts: Exploration["contexts"]) {
-  const own = new Map<string, { places: Set<string>; beneath: Set<string> }>();
+/** By context the places that lie in it or beneath it, as bits by their numbers: the least solution, as each context has all that those have which its contents rest on. */
+function placesByContext(contexts: Exploration["contexts"]) {
+  const numbers = new Map<string, number>();
+  const own = new Map<string, Set<number>>();
+  const above = new Map<string, Set<string>>();
   for (const [context, contents] of contexts) {
-    const items = contents.flatMap((content) => (content.kind === "stack" ? content.items : []));
-    own.set(context, {
-      places: new Set(items.filter((item) => !isRest(item)).map(({ at }) => at)),
-      beneath: new Set(items.filter(isRest).map(contextOf)),
-    });
+    const places = new Set<number>();
+    for (const content of contents)
+      for (const item of content.kind === "stack" ? content.items : []) {
+        if (isRest(item)) add(above, contextOf(item), context);
+        else {
+          const number = numbers.get(item.at) ?? numbers.size;
+          numbers.set(item.at, number);
+          places.add(number);
+        }
+      }
+    own.set(context, places);
   }
-  return { own, all: new Map<string, ReadonlySet<string>>() };
+  const bits = new Map<string, Int32Array>();
+  for (const [context, places] of own) {
+    const within = new Int32Array((numbers.size >> 5) + 1);
+    for (const number of places) within[number >> 5] = (within[number >> 5] as number) | (1 << (number & 31));
+    bits.set(context, within);
+  }
+  const gained = new Set(own.keys());
+  for (const context of gained) {
+    gained.delete(context);
+    const from = bits.get(context) as Int32Array;
+    for (const on of above.get(context) ?? []) if (takeAll(bits.get(on) as Int32Array, from)) gained.add(on);
+  }
+  return { numbers, bits };
+}
+
+/** Adds bits to others; whether there were new ones. */
+function takeAll(to: Int32Array, from: Int32Array): boolean {
+  let isMore = false;
+  for (let i = 0; i < to.length; i++) {
+    const all = (to[i] as number) | (from[i] as number);
+    if (all === to[i]) continue;
+    to[i] = all;
+    isMore = true;
+  }
+  return isMore;
 }

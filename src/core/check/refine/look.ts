@@ -29,9 +29,18 @@ const PLACES = 3;
 
 export const keyOf = ({ code, subjects }: Pick<Finding, "code" | "subjects">) => `${code} ${subjects.join(" ")}`;
 
-/** Looks at a project with a precision, for some findings and places met alone where they are given by their keys; told of in the trace. */
-export function look(project: Project, precision: Precision, options: CheckOptions, only?: ReadonlySet<string>): Look {
-  return traced(options, () => judged(project, searchAll(project, precision, options, asksDistances(only)), options, only));
+/** Looks at a project with a precision; told of in the trace. What it finds stands even where it is given up. */
+export function look(project: Project, precision: Precision, options: CheckOptions): Look {
+  return traced(options, () => judged(project, searchAll(project, precision, options, true), options, undefined));
+}
+
+/** The same with more precision, for some findings and places met alone where they are given by their keys: one that is given up says nothing. */
+export function closerLook(project: Project, precision: Precision, options: CheckOptions, only?: ReadonlySet<string>): Look {
+  return traced(options, () => {
+    const searched = searchAll(project, precision, options, asksDistances(only));
+    if (searched.explorations.every(({ complete }) => complete)) return judged(project, searched, options, only);
+    return { findings: [], explorations: searched.explorations, complete: false, unsure: new Map() };
+  });
 }
 
 /** Looks once more at what a look searched, with more facts followed along the steps that it knows; undefined where that has too many states. */

@@ -3,7 +3,7 @@ import type { Project } from "../../model/schema.ts";
 import type { Finding } from "../finding.ts";
 import type { CheckOptions } from "../options.ts";
 import { appFacts, closest, coarse, costOf, followable, isFact, placeBeneath } from "../system/precision.ts";
-import { type Found, keyOf, type Look, look, lookFollowing } from "./look.ts";
+import { closerLook, type Found, keyOf, type Look, look, lookFollowing } from "./look.ts";
 import { isWithin, packed } from "./packs.ts";
 import { MET, union } from "./search.ts";
 
@@ -17,7 +17,7 @@ const WHOLE_STATES = 800;
 function first(project: Project, options: CheckOptions): [ReadonlySet<string>, Look] {
   const facts = decisive(project);
   if (facts.size > 0) {
-    const found = look(project, coarse(facts), options);
+    const found = closerLook(project, coarse(facts), options);
     if (found.complete) return [facts, found];
   }
   const none = new Set<string>();
@@ -65,7 +65,7 @@ export function refined(project: Project, options: CheckOptions): Found {
     const more = union([facts, ...best.unsure.values()]);
     if (more.size === facts.size) break;
     if (statesOf(best) > CLOSEST_STATES || (more.size > facts.size + TOGETHER && statesOf(best) > CLOSER_STATES)) return rest(best);
-    const next = look(project, coarse(more), within(best, options));
+    const next = closerLook(project, coarse(more), within(best, options));
     if (!next.complete) return rest(best);
     facts = more;
     best = next;
@@ -73,12 +73,12 @@ export function refined(project: Project, options: CheckOptions): Found {
   if (best.unsure.size === 0 || !best.complete) return best;
   if (statesOf(best) > CLOSEST_STATES) return rest(best);
   const most = { ...closest(project), follows: union([followable(project), facts]) };
-  const closer = look(project, most, within(best, options));
+  const closer = closerLook(project, most, within(best, options));
   if (!closer.complete) return rest(best);
   // No fewer states are met with nothing hidden, so there is no use in trying where there are too many already.
   const few = closer.explorations.every(({ nodes }) => nodes.filter(({ pending }) => !pending).length <= WHOLE_STATES);
   if (!few || (closer.unsure.size === 0 && !closer.findings.some(mayNameTooMuch))) return closer;
-  const whole = look(project, { ...most, whole: true }, { ...options, states: Math.min(WHOLE_STATES, options.states ?? WHOLE_STATES) });
+  const whole = closerLook(project, { ...most, whole: true }, { ...options, states: Math.min(WHOLE_STATES, options.states ?? WHOLE_STATES) });
   return whole.complete ? whole : closer;
 }
 
@@ -172,7 +172,7 @@ function oneByOne(project: Project, last: Look, followed: ReadonlySet<string>, s
     }
     const keys = new Set(alike.map(({ key }) => key));
     const known = areFacts ? alongKnown(project, last, followed, facts, options, keys) : undefined;
-    const closer = known ?? look(project, coarse(facts), { ...options, states: Math.min(most, left) }, keys);
+    const closer = known ?? closerLook(project, coarse(facts), { ...options, states: Math.min(most, left) }, keys);
     looks += 1;
     left -= statesOf(closer);
     for (const one of alike) {

@@ -19,6 +19,22 @@ export function liesOnlyAbove(plan: Plan, place: string, screen: string): boolea
 
 const noAnswers = (_: Plan) => new Map<string, boolean>();
 
+/** By id the programs of moves and of Up that name it, with the place that they start from: all others leave it where it is. */
+function programsNaming(plan: Plan): ReadonlyMap<string, ReadonlyArray<{ from: string; program: Program }>> {
+  const out = new Map<string, Array<{ from: string; program: Program }>>();
+  const add = (from: string, program: Program | undefined) => {
+    if (!program) return;
+    for (const id of new Set(JSON.stringify(program).match(/(?<=")[^"\\]+(?=")/g))) {
+      const known = out.get(id);
+      if (known) known.push({ from, program });
+      else out.set(id, [{ from, program }]);
+    }
+  };
+  for (const { from, move } of plan.legs.values()) add(from, move);
+  for (const [from, { up }] of plan.screens) add(from, up);
+  return out;
+}
+
 class Order {
   constructor(
     private readonly place: string,
@@ -31,9 +47,8 @@ class Order {
     const lanes = [...plan.containers.values()].flatMap(({ kind, members }) => (kind === "tabs" || kind === "drawer" ? members : []));
     if (lanes.some((id) => this.isEither(id))) return false;
     const made = [plan.launch, ...plan.lanes.values()];
-    const programs: Array<{ from: string; program: Program }> = [];
-    for (const { from, move } of plan.legs.values()) if (move) programs.push({ from, program: move });
-    for (const [from, { up }] of plan.screens) if (up) programs.push({ from, program: up });
+    const naming = once(plan, programsNaming);
+    const programs = [this.place, this.screen].flatMap((id) => naming.get(id) ?? []);
     // Ways in start the app over: what one would put on top of a running app is not among the states that are checked.
     const routes = [...plan.entrances.values()].flatMap(({ route, otherwise }) => [route, otherwise?.route].flatMap((one) => one ?? []));
     return (
