@@ -55,6 +55,8 @@ export interface ElementNode extends At {
 
 export interface PlaceNode extends At {
   name: string;
+  /** The name stands in quotes: it is one of its own, whatever else is called so. */
+  literal?: boolean;
   params: ParamNode[];
   options: Option[];
   elements: ElementNode[];

@@ -6,7 +6,7 @@ import { problemLine, readProjectData } from "../model/read.ts";
 import type { Leg, Move, Project } from "../model/schema.ts";
 import type { At, FactNode, LineProblem, Lines, RowsNode, RuleNode } from "./ast.ts";
 import { Expressions, withConditions } from "./expressions.ts";
-import { outlined } from "./habits.ts";
+import { outlined, withTitle } from "./habits.ts";
 import { flagged, Legs, type Loose, passing } from "./legs.ts";
 import { parseLines } from "./parse.ts";
 import { Places } from "./places.ts";
@@ -61,7 +61,7 @@ export function readLines(text: string, name: string, known?: Project, whole = k
     return {
       ok: true,
       project: read.project,
-      named: lines.name !== undefined,
+      named: project.name !== name,
       wrapper: places.wrapper,
       at: new Map(places.made.map(({ id, node: { line, column } }) => [id, { line, column }])),
       legsAt,
@@ -78,12 +78,13 @@ export function readLines(text: string, name: string, known?: Project, whole = k
 
 /** The project of some lines, as far as they can be read, and the legs whose way they leave open. */
 function built(
-  read: Lines,
+  whatIsRead: Lines,
   name: string,
   problems: Problems,
   known: Project | undefined,
   whole: boolean,
 ): { project: Project; loose: readonly Loose[]; stackless: ReadonlySet<string>; legsAt: ReadonlyMap<string, At>; places: Places; rules: readonly RuleNode[] } {
+  const read = whole && !known ? withTitle(whatIsRead) : whatIsRead;
   const expressions = new Expressions(read, known, problems);
   const isContainer = (one: string) => known?.containers.some(({ name }) => sameName(name, one)) ?? false;
   const outline = whole || known ? outlined(read.places, isContainer) : read.places;

@@ -1,5 +1,5 @@
 import type { ElementNode, Option, PlaceTriggerNode } from "./ast.ts";
-import { isQuoted, unquoted } from "./scan.ts";
+import { isQuoted, type Piece, unquoted } from "./scan.ts";
 import { WAYS } from "./words.ts";
 
 /** What stands on a place, as lines say it. */
@@ -18,13 +18,38 @@ export function labelOf(text: string): Pick<ElementNode, "label" | "kind"> {
   return { label: text, kind: /(^|\s)(list|rows)$/i.test(text) ? "list" : "button" };
 }
 
+/** What happens by itself: `on arriving`, `after 2 s`, and what people write for these. */
 export function triggerOf(text: string): PlaceTriggerNode | undefined {
-  if (text === "on arriving") return { kind: "arrive" };
-  if (text === "on leaving") return { kind: "depart" };
-  const [, count, unit] = /^after (\d+(?:\.\d+)?) ?(ms|s)$/.exec(text) ?? [];
-  if (count !== undefined) return { kind: "after", ms: Number(count) * (unit === "s" ? 1000 : 1) };
-  const [, to] = /^swipe (left|right|up|down)$/.exec(text) ?? [];
-  return to === undefined ? undefined : { kind: "swipe", to: to as "left" };
+  if (/^(on (arriving|arrival|appear|load|enter)|automatically|auto|immediately)$/.test(text)) return { kind: "arrive" };
+  if (/^on (leaving|leave|exit|departing)$/.test(text)) return { kind: "depart" };
+  const [, count, unit = ""] = /^after (\d+(?:\.\d+)?) ?(ms|milliseconds?|s|secs?|seconds?|min|minutes?)$/i.exec(text) ?? [];
+  if (count !== undefined) return { kind: "after", ms: Number(count) * (/^mi?n/i.test(unit) ? 60_000 : /^s/i.test(unit) ? 1000 : 1) };
+  if (/^after (a|some) (short )?(while|moment|delay|time)$/i.test(text)) return { kind: "after", ms: A_WHILE };
+  const [, to] = /^swip(?:e|ing) (?:to the )?(left|right|up|down)$/i.exec(text) ?? [];
+  return to === undefined ? undefined : { kind: "swipe", to: to.toLowerCase() as "left" };
+}
+
+/** As long as people look at a splash screen, in milliseconds. */
+const A_WHILE = 2_000;
+
+/** The parts of a line with those together that a comma within a label has cut apart: `Keep > close, Yes, cancel it > Orders` has two controls. */
+export function withCommas(whole: Piece, pieces: readonly Piece[]): Piece[] {
+  const out: Piece[] = [];
+  for (const piece of pieces) {
+    const before = out.at(-1);
+    if (!before || !goesOn(before.text, piece.text)) out.push(piece);
+    else {
+      const end = piece.column - whole.column + piece.text.length;
+      out.splice(-1, 1, { ...before, text: whole.text.slice(before.column - whole.column, end) });
+    }
+  }
+  return out;
+}
+
+/** Whether what stands behind a comma is the rest of a label: it leads on and has a small letter, unlike what stands before, which leads nowhere. */
+export function goesOn(before: string, after: string): boolean {
+  const isBegun = /^\p{Lu}[^>()"]*$/u.test(before) && labelOf(before).kind === "button";
+  return isBegun && /^\p{Ll}[^>("]*>/u.test(after) && !triggerOf(after.slice(0, after.indexOf(">")).trim());
 }
 
 /** Whether an option of an element speaks of what happens when it is used. */

@@ -28,21 +28,45 @@ export const LOOKS_BULLETED = /^(?:[\u2500-\u257f]|[*•·+]\s+|\d{1,4}[.)]\s+|s
 const OTHER_WORDS: Record<string, string> = {
   "bottom sheet": "sheet",
   "action sheet": "sheet",
+  "modal sheet": "sheet",
+  "modal bottom sheet": "sheet",
+  overlay: "modal",
   alert: "dialog",
+  "alert dialog": "dialog",
+  "modal dialog": "dialog",
+  confirmation: "dialog",
+  "confirmation dialog": "dialog",
+  "confirm dialog": "dialog",
   popup: "dialog",
   "pop-up": "dialog",
   popover: "dialog",
   fullscreen: "full screen",
   "full-screen": "full screen",
+  "full modal": "full screen",
+  "full screen modal": "full screen",
+  "full-screen modal": "full screen",
+  "fullscreen modal": "full screen",
+  "full screen dialog": "full screen",
+  "full-screen dialog": "full screen",
+  "fullscreen dialog": "full screen",
   "side sheet": "panel",
   "side panel": "panel",
   "tab bar": "tabs",
   "bottom tabs": "tabs",
+  "bottom navigation": "tabs",
+  "bottom nav": "tabs",
+  sidebar: "drawer",
+  "hamburger menu": "drawer",
   "side menu": "drawer",
   "navigation drawer": "drawer",
   present: "open",
   "as a modal": "open",
   pop: "pop to",
+  // Out of a modal onto what lies beneath it.
+  close: "pop to",
+  closes: "pop to",
+  dismiss: "pop to",
+  dismisses: "pop to",
   "go back to": "pop to",
   "clear the history": "reset",
   "clear the stack": "reset",
@@ -114,89 +138,6 @@ function isOutline(places: readonly PlaceNode[], isContainer: (name: string) => 
   return bare && holders.length > 0 && !holders.some(({ name }) => isContainer(name));
 }
 
-/** Screens that are each called a tab, as one tab set where the first of them stands: `Home (tab)`, `Search (tab)`. In tabs, the word says nothing new. */
-export function tabsTogether(places: readonly PlaceNode[], around?: PlaceNode): PlaceNode[] {
-  const isTab = ({ options }: PlaceNode) => options.some(({ text }) => text === "tab");
-  const plain = (place: PlaceNode): PlaceNode => ({
-    ...place,
-    members: tabsTogether(place.members, place),
-    options: place.options.filter(({ text }) => text !== "tab"),
-  });
-  const first = places.find(isTab);
-  if (!first || kindOf(around) === "tabs" || kindOf(around) === "drawer") return places.map(plain);
-  const { line, column } = first;
-  const members = places.filter(isTab).map(plain);
-  const tabs: PlaceNode = { name: "Tabs", params: [], options: [{ text: "tabs", line, column }], elements: [], members, line, column };
-  return places.flatMap((place) => (place === first ? tabs : isTab(place) ? [] : plain(place)));
-}
-
-/** Tabs and drawers whose members stand on their own line: `Yard (tabs): Plots, Calendar`. */
-export function membersOnLine(places: readonly PlaceNode[]): PlaceNode[] {
-  return places.map((place) => {
-    const kind = kindOf(place);
-    const lanes = kind === "tabs" || kind === "drawer";
-    if (!lanes || place.members.length > 0 || !place.elements.every(isName)) return { ...place, members: membersOnLine(place.members) };
-    const members = place.elements.map(({ label, options, line, column }) => ({ name: label, params: [], options, elements: [], members: [], line, column }));
-    return { ...place, elements: [], members };
-  });
-}
-
-/**
- * Tabs and drawers without the details of their members: `Plots` and `Plot(plotId)` beneath `Yard (tabs)` are one tab with a stack, for
- * nobody can choose a tab that has to be told what it is about. One that is called a tab stays one.
- */
-export function detailsInStacks(places: readonly PlaceNode[]): PlaceNode[] {
-  return places.map((place) => {
-    const members = detailsInStacks(place.members);
-    const kind = kindOf(place);
-    if (kind !== "tabs" && kind !== "drawer") return { ...place, members };
-    const leads = new Map(members.map((one) => [one, targetsOf(one)]));
-    const details = members.filter((one) => isDetail(one) && members.some((other) => other !== one && leads.get(other)?.has(folded(one.name))));
-    const lanes = members.filter((one) => !details.includes(one)).map((lane) => ({ lane, leads: leads.get(lane) ?? new Set<string>() }));
-    let left = details;
-    for (let before = -1; left.length !== before; ) {
-      before = left.length;
-      left = left.filter((detail) => {
-        const at = lanes.find((lane) => lane.leads.has(folded(detail.name)));
-        if (!at) return true;
-        at.lane = withMember(at.lane, detail);
-        at.leads = new Set([...at.leads, ...(leads.get(detail) ?? [])]);
-        return false;
-      });
-    }
-    // Details that lead to one another alone stay where they are.
-    return { ...place, members: [...lanes.map(({ lane }) => lane), ...left] };
-  });
-}
-
-/** A screen that has to be told something, and is not called a tab. */
-function isDetail({ params, members, options }: PlaceNode): boolean {
-  return members.length === 0 && params.some(({ required }) => required) && !options.some(({ text }) => text === "tab");
-}
-
-/** The names of the places that a place, or what is in it, leads to. */
-function targetsOf({ elements, members }: PlaceNode): Set<string> {
-  const here = elements.flatMap(({ legs }) => legs.flatMap(({ target }) => (target.is === "place" ? [folded(target.path.at(-1) ?? "")] : [])));
-  return new Set([...here, ...members.flatMap((member) => [...targetsOf(member)])]);
-}
-
-/** A tab with one more screen in its stack, which is made where it has none. */
-function withMember(lane: PlaceNode, detail: PlaceNode): PlaceNode {
-  const isStack = lane.members.length > 0 && (kindOf(lane) ?? "stack") === "stack";
-  if (isStack) return { ...lane, members: [...lane.members, detail] };
-  const { name, line, column } = lane;
-  const options = lane.options.filter(({ text }) => text === "start");
-  return {
-    name,
-    params: [],
-    options,
-    elements: [],
-    members: [{ ...lane, options: lane.options.filter((one) => !options.includes(one)) }, detail],
-    line,
-    column,
-  };
-}
-
 /** Names that say what kind of container they are: `Tabs: Home, Search`. */
 export const SAYS_ITS_KIND = new RegExp(
   `^(${["tabs", "drawer", ...Object.keys(OTHER_WORDS).filter((word) => /^(tabs|drawer)$/.test(OTHER_WORDS[word] ?? ""))].join("|")})$`,
@@ -211,11 +152,12 @@ export function withKind({ name, options, elements }: PlaceNode): Option[] {
 }
 
 /** Whether an element says no more than a name. */
-function isName({ kind, trigger, legs }: ElementNode): boolean {
+export function isName({ kind, trigger, legs }: ElementNode): boolean {
   return kind === "button" && trigger === undefined && legs.length === 0;
 }
 
-function kindOf(place: PlaceNode | undefined): string | undefined {
+/** The kind of container that a place is by its first word. */
+export function kindOf(place: PlaceNode | undefined): string | undefined {
   return CONTAINER_KINDS[place?.options[0]?.text ?? ""]?.kind;
 }
 
@@ -242,4 +184,18 @@ export function modalsNamed(lines: Lines): Lines {
     return modal ? { ...place, options: [modal, ...place.options] } : { ...place, members };
   };
   return { ...lines, places: lines.places.map(asModal) };
+}
+
+/** Lines with their title as the name of the project: a name alone at their top, with space beneath it, that nothing leads to. */
+export function withTitle(lines: Lines): Lines {
+  const [first, second] = lines.places;
+  if (lines.name !== undefined || !first || !second || first.literal || second.line < first.line + 2) return lines;
+  const isAlone = first.elements.length + first.members.length + first.params.length + first.options.length === 0;
+  const others = lines.places.slice(1);
+  const lead = (place: PlaceNode): boolean =>
+    place.members.some(lead) ||
+    folded(place.name) === folded(first.name) ||
+    place.elements.some(({ legs }) => legs.some(({ target }) => target.is === "place" && folded(target.path[0] ?? "") === folded(first.name)));
+  const isTitle = isAlone && others.some(({ elements }) => elements.length > 0) && !others.some(lead) && lines.ways.length === 0;
+  return isTitle ? { ...lines, name: first.name, places: others } : lines;
 }

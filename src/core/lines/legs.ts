@@ -9,6 +9,7 @@ import type { Made, Places } from "./places.ts";
 import type { Problems } from "./problems.ts";
 import { unquoted } from "./scan.ts";
 import { pathOf } from "./targets.ts";
+import { popsToOtherLane } from "./usual.ts";
 import { AROUND, CONTAINER_KINDS, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, WAY_IN_FLAGS, WAYS } from "./words.ts";
 
 /** A leg whose way the lines leave open. */
@@ -76,7 +77,10 @@ export class Legs {
       this.problems.wrong({ line, column }, `there is no place “${target.path.join("/")}”; expected the name of a screen or container of these lines`);
       return [];
     }
-    const named = this.way(found, rest, args);
+    const told = this.way(found, rest, args);
+    const isPlain = !rest.some((option) => option.text === AROUND || isFlag(option));
+    const elsewhere = told && !args && isPlain && popsToOtherLane(this.project, from, told);
+    const named = elsewhere ? undefined : told;
     if (named && !rest.some(({ text }) => text === AROUND)) this.stackless.add(id);
     const way = named && !args ? withArguments(this.project, from, element, named) : named;
     if (!way) this.loose.push({ leg, to: found.id, element, args, flags: rest.filter(isFlag), at: { line, column } });

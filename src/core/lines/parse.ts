@@ -1,20 +1,8 @@
 import { freshId } from "../model/edits/edit.ts";
 import type { ElementNode, FactNode, LegNode, LineProblem, Lines, ParamNode, PlaceNode, RowsNode, Target, WayInNode } from "./ast.ts";
-import { addTogether, isOfLeg, labelOf, triggerOf, WAY_WORDS } from "./elements.ts";
-import {
-  bulletLength,
-  detailsInStacks,
-  LOOKS_BULLETED,
-  membersOnLine,
-  modalsNamed,
-  optionsIn,
-  plainLine,
-  SAYS_ITS_KIND,
-  tabsTogether,
-  typeWord,
-  withArrows,
-  withKind,
-} from "./habits.ts";
+import { addTogether, isOfLeg, labelOf, triggerOf, WAY_WORDS, withCommas } from "./elements.ts";
+import { bulletLength, LOOKS_BULLETED, modalsNamed, optionsIn, plainLine, SAYS_ITS_KIND, typeWord, withArrows, withKind } from "./habits.ts";
+import { detailsInStacks, flatLanes, membersOnLine, tabsTogether } from "./lanes.ts";
 import { ruleLine } from "./ruleLine.ts";
 import { cutAt, endingOf, isQuoted, type Piece, shown, splitAt, trimmed, unquoted } from "./scan.ts";
 import { conditionBehind, pathOf, targetOf } from "./targets.ts";
@@ -68,8 +56,8 @@ class Parser {
       const from = { ...piece, text: piece.text.slice(length), column: piece.column + length };
       this.line(length > 0 ? trimmed(from) : piece, indent, (pieces[i + 1]?.indent ?? 0) > indent);
     });
-    const places = tabsTogether(detailsInStacks(membersOnLine(this.lines.places)));
-    return { lines: modalsNamed({ ...this.lines, places }), problems: this.problems };
+    const { places, ...lines } = modalsNamed({ ...this.lines, places: membersOnLine(this.lines.places) });
+    return { lines: { ...lines, places: tabsTogether(detailsInStacks(flatLanes(places))) }, problems: this.problems };
   }
 
   private wrong({ line, column }: Piece, message: string) {
@@ -131,6 +119,7 @@ class Parser {
       rest = { ...leads, text: named.join(", ") };
     }
     const node: PlaceNode = { ...this.named(head), elements: rest && rest.text !== "" ? this.elements(rest) : [], members: [] };
+    if (isQuoted(head.text)) node.literal = true;
     if (node.name === "") return this.wrong(piece, `found “${shown(piece.text)}”, expected the name of a screen or container`);
     if ((rest || holds) && !isQuoted(head.text)) node.options = withKind(node);
     while (this.open.length > 0 && (this.open.at(-1)?.indent ?? 0) >= indent) this.open.pop();
@@ -180,7 +169,7 @@ class Parser {
 
   private elements(piece: Piece): ElementNode[] {
     return addTogether(
-      splitAt(piece, ",").flatMap((one) => (one.text === "" ? [] : this.element(one))),
+      withCommas(piece, splitAt(piece, ",")).flatMap((one) => (one.text === "" ? [] : this.element(one))),
       [],
     );
   }

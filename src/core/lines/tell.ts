@@ -3,8 +3,10 @@ import { freshId } from "../model/edits/edit.ts";
 import { sameValue } from "../model/json.ts";
 import { elementIdOf, elementsOf, lookup, mustBePassed, targetOf, treeOf, upTarget } from "../model/lookup.ts";
 import { takesPass, withPass } from "../model/moves.ts";
+import { sameName } from "../model/names.ts";
 import { inStackMeant, suitedMove, withArguments } from "../model/propose.ts";
 import type { Container, Leg, Move, Project, Screen } from "../model/schema.ts";
+import { goesOn } from "./elements.ts";
 import {
   argsText,
   containerWords,
@@ -23,7 +25,7 @@ import { TAKEN_IN_RULE } from "./ruleLine.ts";
 import { ruleLine } from "./rules.ts";
 import { quotedIfNeeded } from "./scan.ts";
 import { TAKEN_TARGET } from "./targets.ts";
-import { hubsWithoutUp, insideLane, menuScreens, NO_STACK } from "./usual.ts";
+import { hubsWithoutUp, insideLane, menuScreens, NO_STACK, popsToOtherLane } from "./usual.ts";
 import { AROUND, barWord, ELEMENT_FLAGS, ELEMENT_SAID, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, SCREEN_FLAGS, SCREEN_SAID, WAY_IN_FLAGS, WAYS } from "./words.ts";
 
 /** Letters of a line beyond which elements stand on lines of their own. */
@@ -136,9 +138,10 @@ class Teller {
     const owner = lookup(this.project).owners.get(id);
     const starts = owner !== undefined && owner.start === id && owner.members[0] !== id;
     if (place.kind === "screen") {
+      const name = this.isDefinedBeside(id, owner) ? JSON.stringify(this.name(id)) : placeName(this.name(id), true);
       this.line(
         pad,
-        `${placeName(this.name(id), true)}${paramsText(place.screen.params)}${inParentheses([...this.screenWords(place.screen, starts), ...(apart ? ["apart"] : [])])}`,
+        `${name}${paramsText(place.screen.params)}${inParentheses([...this.screenWords(place.screen, starts), ...(apart ? ["apart"] : [])])}`,
         id,
         this.elements(id),
       );
@@ -150,6 +153,13 @@ class Teller {
     this.line(pad, `${placeName(this.name(id), words.length === 0)}${inParentheses(words)}`, id, only ? this.elements(only) : this.elements(id));
     if (only) this.told.add(only);
     else for (const member of container.members) this.place(member, indent + 1);
+  }
+
+  /** Whether a place beside the tabs that a screen is in is called like the screen: its line would be read as one of the screen. */
+  private isDefinedBeside(id: string, owner: Container | undefined): boolean {
+    if (owner?.kind !== "tabs" && owner?.kind !== "drawer") return false;
+    const beside = lookup(this.project).owners.get(owner.id)?.members ?? [];
+    return beside.some((other) => other !== owner.id && sameName(this.name(other), this.name(id)));
   }
 
   /** Whether a modal holds several screens without a stack of their own, which its lines would give it. */
@@ -212,7 +222,11 @@ class Teller {
     });
     const others = legs.filter((leg) => elementIdOf(leg) === undefined);
     const triggers = [...new Set(others.map((leg) => triggerText(leg.on)))];
-    return [...own, ...triggers.map((trigger) => `${trigger}${this.legs(others.filter((leg) => triggerText(leg.on) === trigger))}`)];
+    const apart = own.map((text, i) => {
+      const label = all[i]?.label || all[i]?.id || "";
+      return i > 0 && goesOn(own[i - 1] ?? "", text) ? `${JSON.stringify(label)}${text.slice(label.length)}` : text;
+    });
+    return [...apart, ...triggers.map((trigger) => `${trigger}${this.legs(others.filter((leg) => triggerText(leg.on) === trigger))}`)];
   }
 
   private legs(list: readonly Leg[]): string {
@@ -293,7 +307,8 @@ class Teller {
       "in" in move && move.in !== undefined && move.in !== "beneath" && lookup(this.project).places.has(move.in) ? [`in ${this.path(move.in)}`] : [];
     const showing = move.kind === "open" && move.show !== undefined && lookup(this.project).places.has(move.show) ? [`showing ${this.path(move.show)}`] : [];
     const gives = move.kind === "return" ? Object.entries(move.give ?? {}).map(([name, value]) => `gives ${name} = ${value}`) : [];
-    const around = sameValue(inStackMeant(this.project, from, move), move) ? [] : [AROUND];
+    const isMeant = sameValue(inStackMeant(this.project, from, move), move) && !popsToOtherLane(this.project, from, move);
+    const around = isMeant ? [] : [AROUND];
     return [word, ...within, ...around, ...showing, ...flags<Move>(move, MOVE_FLAGS), ...gives];
   }
 

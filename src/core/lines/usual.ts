@@ -1,6 +1,6 @@
 import { lookup, nameOf, ownersAround, upTarget } from "../model/lookup.ts";
 import { once } from "../model/once.ts";
-import type { Project, Screen } from "../model/schema.ts";
+import type { Move, Project, Screen } from "../model/schema.ts";
 import type { PlaceNode } from "./ast.ts";
 import { CONTAINER_KINDS } from "./words.ts";
 
@@ -64,4 +64,16 @@ export function insideLane(project: Project, id: string): boolean {
   const [owner, around] = ownersAround(project, id);
   const isLane = owner?.kind === "stack" && (around?.kind === "tabs" || around?.kind === "drawer");
   return isLane && (owner.start === id || nameOf(project, owner.id) === nameOf(project, id));
+}
+
+/**
+ * Whether a move pops to a tab or an entry of a menu, or to what one shows first, from elsewhere, and says no more than that: the tab is
+ * meant then, wherever it may lie beneath.
+ */
+export function popsToOtherLane(project: Project, from: string, move: Move): boolean {
+  if (move.kind !== "return" || Object.keys(move.give ?? {}).length > 0 || move.orElse) return false;
+  const { to } = move;
+  const [owner] = ownersAround(project, to);
+  const lane = insideLane(project, to) ? owner?.id : owner?.kind === "tabs" || owner?.kind === "drawer" ? to : undefined;
+  return lane !== undefined && lane !== from && !ownersAround(project, from).some(({ id }) => id === lane);
 }

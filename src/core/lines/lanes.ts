@@ -1,0 +1,230 @@
+import { folded } from "../model/names.ts";
+import type { ElementNode, LegNode, PlaceNode } from "./ast.ts";
+import { WAY_WORDS } from "./elements.ts";
+import { isName, kindOf } from "./habits.ts";
+
+/** What stands in the tabs, menus and modals of lines that are written one screen below the other. */
+
+/** Screens that are each called a tab, as one tab set where the first of them stands: `Home (tab)`, `Search (tab)`. In tabs, the word says nothing new. */
+export function tabsTogether(places: readonly PlaceNode[], around?: PlaceNode): PlaceNode[] {
+  const isTab = ({ options }: PlaceNode) => options.some(({ text }) => text === "tab");
+  const plain = (place: PlaceNode): PlaceNode => ({
+    ...place,
+    members: tabsTogether(place.members, place),
+    options: place.options.filter(({ text }) => text !== "tab"),
+  });
+  const first = places.find(isTab);
+  if (!first || kindOf(around) === "tabs" || kindOf(around) === "drawer") return places.map(plain);
+  const { line, column } = first;
+  const members = places.filter(isTab).map(plain);
+  const tabs: PlaceNode = { name: "Tabs", params: [], options: [{ text: "tabs", line, column }], elements: [], members, line, column };
+  return places.flatMap((place) => (place === first ? tabs : isTab(place) ? [] : plain(place)));
+}
+
+/** Tabs and drawers whose members stand on their own line: `Yard (tabs): Plots, Calendar`. */
+export function membersOnLine(places: readonly PlaceNode[]): PlaceNode[] {
+  return places.map((place) => {
+    const kind = kindOf(place);
+    const lanes = kind === "tabs" || kind === "drawer";
+    if (!lanes || place.members.length > 0 || !place.elements.every(isName)) return { ...place, members: membersOnLine(place.members) };
+    const members = place.elements.map(({ label, options, line, column }) => ({ name: label, params: [], options, elements: [], members: [], line, column }));
+    return { ...place, elements: [], members };
+  });
+}
+
+/**
+ * Tabs and drawers without the details of their members: `Plots` and `Plot(plotId)` beneath `Yard (tabs)` are one tab with a stack, for
+ * nobody can choose a tab that has to be told what it is about. One that is called a tab stays one.
+ */
+export function detailsInStacks(places: readonly PlaceNode[]): PlaceNode[] {
+  return places.map((place) => {
+    const members = detailsInStacks(place.members);
+    const kind = kindOf(place);
+    if (kind !== "tabs" && kind !== "drawer") return { ...place, members };
+    const leads = new Map(members.map((one) => [one, targetsOf(one)]));
+    const details = members.filter((one) => isDetail(one) && members.some((other) => other !== one && leads.get(other)?.has(folded(one.name))));
+    const lanes = members.filter((one) => !details.includes(one)).map((lane) => ({ lane, leads: leads.get(lane) ?? new Set<string>() }));
+    let left = details;
+    for (let before = -1; left.length !== before; ) {
+      before = left.length;
+      left = left.filter((detail) => {
+        const at = lanes.find((lane) => lane.leads.has(folded(detail.name)));
+        if (!at) return true;
+        at.lane = withMember(at.lane, detail);
+        at.leads = new Set([...at.leads, ...(leads.get(detail) ?? [])]);
+        return false;
+      });
+    }
+    // Details that lead to one another alone stay where they are.
+    return { ...place, members: [...lanes.map(({ lane }) => lane), ...left] };
+  });
+}
+
+/** A screen that has to be told something, and is not called a tab. */
+function isDetail({ params, members, options }: PlaceNode): boolean {
+  return members.length === 0 && params.some(({ required }) => required) && !options.some(({ text }) => text === "tab");
+}
+
+/** The names of the places that a place, or what is in it, leads to. */
+function targetsOf({ elements, members }: PlaceNode): Set<string> {
+  const here = elements.flatMap(({ legs }) => legs.flatMap(({ target }) => (target.is === "place" ? [folded(target.path.at(-1) ?? "")] : [])));
+  return new Set([...here, ...members.flatMap((member) => [...targetsOf(member)])]);
+}
+
+/** A tab with one more screen in its stack, which is made where it has none. */
+function withMember(lane: PlaceNode, detail?: PlaceNode): PlaceNode {
+  const isStack = lane.members.length > 0 && (kindOf(lane) ?? "stack") === "stack";
+  const more = detail ? [detail] : [];
+  if (isStack) return { ...lane, members: [...lane.members, ...more] };
+  const { name, line, column } = lane;
+  const options = lane.options.filter(({ text }) => text === "start");
+  return {
+    name,
+    params: [],
+    options,
+    elements: [],
+    members: [{ ...lane, options: lane.options.filter((one) => !options.includes(one)) }, ...more],
+    line,
+    column,
+  };
+}
+
+/**
+ * Tabs and menus whose members have lines of their own beside them: `Tabs: Today, Stock` and further down `Today: Visit list > Visit`. What
+ * is then led to from there alone, `Visit: Notes`, is in the stack of the tab that leads to it; and what is led to from one modal alone is a step of that.
+ */
+export function flatLanes(places: readonly PlaceNode[]): PlaceNode[] {
+  const all = defined(places);
+  const isFlat = all.every(({ place, isDefined }) => isDefined || place.members.length === 0);
+  const list = all.map(({ place }) => place);
+  const modals = isFlat ? list.filter((place) => kindOf(place) === "modal") : [];
+  const lanes = all.filter(({ isDefined }) => isDefined).map(({ place }) => place);
+  return lanes.length + modals.length === 0 ? list : adopted(list, lanes, modals);
+}
+
+/** The places of a list with the members of tabs and menus as their own lines beside these say them; `isDefined` where one is of such members. */
+function defined(places: readonly PlaceNode[]): Array<{ place: PlaceNode; isDefined: boolean }> {
+  const list = places.map((place) => (place.members.length > 0 ? { ...place, members: flatLanes(place.members) } : place));
+  const byName = new Map(list.filter(isDefinition).map((place) => [folded(place.name), place]));
+  const used = new Set<PlaceNode>();
+  const take = (around: PlaceNode, member: PlaceNode): PlaceNode => {
+    const own = isBare(member) ? byName.get(folded(member.name)) : undefined;
+    if (!own || own === around || used.has(own)) return member;
+    used.add(own);
+    return { ...own, options: [...own.options, ...member.options] };
+  };
+  const out = list.map((place) => {
+    const kind = kindOf(place);
+    if (kind !== "tabs" && kind !== "drawer") return { place, isDefined: false };
+    const members = place.members.map((member) => take(place, member));
+    const isDefined = members.some((member, i) => member !== place.members[i]);
+    return { place: isDefined ? { ...place, members } : place, isDefined };
+  });
+  return out.filter((_, i) => !used.has(list[i] as PlaceNode));
+}
+
+/** A line that says more of a screen, or of a stack, than its name. */
+function isDefinition(place: PlaceNode): boolean {
+  const kind = kindOf(place);
+  if ((kind !== undefined && kind !== "stack") || place.options.some(({ text }) => text === "apart")) return false;
+  return place.elements.length + place.members.length + place.params.length > 0;
+}
+
+function isBare({ params, elements, members, options, literal }: PlaceNode): boolean {
+  return !literal && params.length + elements.length + members.length === 0 && options.every(({ text }) => text === "start" || text === "tab");
+}
+
+/** A list with the screens that are led to from tabs, or from a modal, alone in the stacks of those. */
+function adopted(list: readonly PlaceNode[], lanes: readonly PlaceNode[], modals: readonly PlaceNode[]): PlaceNode[] {
+  const members = lanes.flatMap((around) => around.members);
+  const all = list.flatMap(withInside);
+  const leads = all.flatMap((from) => from.elements.flatMap((element) => element.legs.map((leg): Lead => ({ from, leg, element }))));
+  const within = (place: PlaceNode) => members.find((lane) => lane === place || isIn(lane, place));
+  const open = list.filter((place, i) => i > 0 && !kindOf(place) && place.members.length === 0 && !place.options.some(({ text }) => STAYS.test(text)));
+  const inLanes = homesFrom(members, open, leads, (place) => within(place) !== undefined || modals.includes(place));
+  const left = open.filter((place) => !inLanes.has(place));
+  const inModals = modals.map((modal) => homesFrom([modal], left, leads, (place) => place === modal));
+  const homes = new Map([...inModals.flatMap((some) => [...some]), ...inLanes]);
+  const put = (place: PlaceNode): PlaceNode => {
+    const more = open.filter((one) => homes.get(one) === place);
+    if (kindOf(place) === "modal") return more.reduce(withStep, place);
+    // Who goes on from a tab to what is at home in another gets back to the tab.
+    const goesOn = leads.some(({ from, leg }) => from === place && open.some((one) => inLanes.has(one) && isTo(leg, one)));
+    return more.length === 0 && goesOn ? withMember(place) : more.reduce((lane, detail) => withMember(lane, detail), place);
+  };
+  // What several tabs lead to opens in the one where people are.
+  const laneOf = (place: PlaceNode) => within(place) ?? inLanes.get(place);
+  const shared = ({ from, leg }: Lead) => open.some((one) => isTo(leg, one) && inLanes.has(one) && laneOf(from) && laneOf(from) !== inLanes.get(one));
+  const pushed = new Set(leads.filter((lead) => !lead.leg.options.some(({ text }) => WAY_WORDS.has(text)) && shared(lead)).map(({ leg }) => leg));
+  return list
+    .filter((place) => !homes.has(place))
+    .map((place) => (lanes.includes(place) ? { ...place, members: place.members.map(put) } : modals.includes(place) ? put(place) : place))
+    .map((place) => withWay(place, pushed, "push"));
+}
+
+/** A place in which some legs lead on in a way. */
+function withWay(place: PlaceNode, which: ReadonlySet<LegNode>, text: string): PlaceNode {
+  const named = (leg: LegNode): LegNode => (which.has(leg) ? { ...leg, options: [...leg.options, { text, line: leg.line, column: leg.column }] } : leg);
+  const elements = place.elements.map((element) => ({ ...element, legs: element.legs.map(named) }));
+  return { ...place, elements, members: place.members.map((member) => withWay(member, which, text)) };
+}
+
+interface Lead {
+  from: PlaceNode;
+  leg: LegNode;
+  element: ElementNode;
+}
+
+/**
+ * Where screens belong that are led to from some homes alone, or from one another: to the home from which they are met first. `isHome` is so of
+ * all that does not keep them from that.
+ */
+function homesFrom(
+  homes: readonly PlaceNode[],
+  open: readonly PlaceNode[],
+  leads: readonly Lead[],
+  isHome: (place: PlaceNode) => boolean,
+): Map<PlaceNode, PlaceNode> {
+  const into = new Map(open.map((place) => [place, leads.filter(({ from, leg }) => from !== place && isTo(leg, place))]));
+  let inside = open.filter((place) => !into.get(place)?.some(startsAnew));
+  for (let before = -1; before !== inside.length; ) {
+    before = inside.length;
+    const known = new Set(inside);
+    inside = inside.filter((place) => into.get(place)?.every(({ from }) => known.has(from) || isHome(from)));
+  }
+  const out = new Map<PlaceNode, PlaceNode>();
+  for (const home of homes) {
+    const reached = withInside(home);
+    for (const from of reached)
+      for (const place of inside)
+        if (!out.has(place) && into.get(place)?.some((lead) => lead.from === from)) {
+          out.set(place, home);
+          reached.push(place);
+        }
+  }
+  return out;
+}
+
+const withInside = (place: PlaceNode): PlaceNode[] => [place, ...place.members.flatMap(withInside)];
+
+const isIn = (around: PlaceNode, place: PlaceNode): boolean => around.members.some((member) => member === place || isIn(member, place));
+
+/** What keeps a screen where its line stands. */
+const STAYS = /^(apart|start|tab|hub|once)$/;
+
+function isTo({ target }: LegNode, place: PlaceNode): boolean {
+  return target.is === "place" && target.path.length === 1 && folded(target.path[0] ?? "") === folded(place.name);
+}
+
+/** Whether a leg starts over with a screen, so that this is in no tab: signing out does. */
+function startsAnew({ leg, element }: { leg: LegNode; element: ElementNode }): boolean {
+  return leg.options.some(({ text }) => text === "reset") || /^(sign|log)[ -]?(out|off)\b/i.test(element.label);
+}
+
+/** A modal with one more step, behind what it shows. */
+function withStep(modal: PlaceNode, step: PlaceNode): PlaceNode {
+  if (modal.members.length > 0) return { ...modal, members: [...modal.members, step] };
+  const { name, line, column } = modal;
+  const shown: PlaceNode = { name, params: [], options: [], elements: modal.elements, members: [], line, column };
+  return { ...modal, elements: [], members: [shown, step] };
+}
