@@ -34,12 +34,14 @@ function candidates(project: Project, { from, on }: { from: string; on: LegStart
   const beneath = met.every(({ state, branch }) => liesBeneath(state, branch, to));
   const covered =
     own !== undefined && (met.every(({ state, branch }) => branch > 0 && currentScreen(state, branch - 1).at === to) || onlyOpener(project, own, to, met));
+  const onPage = own !== undefined && met.every(({ state, branch }) => branch > 0 && liesBeneath(state, branch - 1, to));
   const holder = lookup(project).owners.get(to);
   const byItself = on?.kind === "arrive" || on?.kind === "after";
   const inside = treeOf(project, from).includes(to) && lookup(project).containers.has(from);
   return [
     ...(covered ? [{ kind: "close", modal: own } as const] : []),
     ...(beneath && lookup(project).screens.has(to) ? [suited.kind === "return" ? suited : ({ kind: "return", to } as const)] : []),
+    ...(onPage && !beneath && lookup(project).screens.has(to) ? [{ kind: "push", to, in: "beneath", repeat: "rewind" } as const] : []),
     ...overTo(project, to),
     // A modal is opened by what goes on by itself, too; one that is up gives way to it.
     ...(byItself && suited.kind === "open" ? [{ ...suited, ...(own === undefined ? {} : { instead: true }) } as const] : []),

@@ -57,6 +57,8 @@ export interface PlaceNode extends At {
   name: string;
   /** The name stands in quotes: it is one of its own, whatever else is called so. */
   literal?: boolean;
+  /** What it holds stands beneath a heading, and not further in: then what belongs to that may stand elsewhere, too. */
+  flat?: boolean;
   params: ParamNode[];
   options: Option[];
   elements: ElementNode[];

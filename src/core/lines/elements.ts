@@ -18,6 +18,30 @@ export function labelOf(text: string): Pick<ElementNode, "label" | "kind"> {
   return { label: text, kind: /(^|\s)(list|rows)$/i.test(text) ? "list" : "button" };
 }
 
+/** What a control is by the last word of its label, where it leads nowhere: nobody taps a chart. */
+export function idleKindOf(label: string): ElementNode["kind"] | undefined {
+  const word = /(?:^|\s)([a-z]+)$/i.exec(label)?.[1]?.toLowerCase() ?? "";
+  return Object.hasOwn(IDLE_KINDS, word) ? IDLE_KINDS[word] : undefined;
+}
+
+const words = (kind: ElementNode["kind"], all: string): Array<[string, ElementNode["kind"]]> => all.split(" ").map((word) => [word, kind]);
+const IDLE_KINDS: Record<string, ElementNode["kind"]> = Object.fromEntries([
+  ...words("field", "input textbox textarea box bar picker dropdown select stepper slider rating"),
+  ...words("switch", "toggle checkbox checkboxes radio"),
+  ...words("image", "chart graph map photo picture avatar logo illustration video animation player spinner"),
+  ...words("text", "label title subtitle heading headline text message total summary description details balance score"),
+]);
+
+/**
+ * Whether a control starts the app over by its label: signing out, and signing in where that is sent as a form, unless that goes on to another
+ * step of it.
+ */
+export function startsOver(label: string, to: string, isForm: boolean): boolean {
+  return /^(sign|log)[ -]?(out|off)\b/i.test(label) || (isForm && /^(sign|log)[ -]?in$/i.test(label) && !FOR_SIGNING_IN.test(to));
+}
+
+const FOR_SIGNING_IN = /\b((sign|log)[ -]?(in|up|on)|signup|login|register|registration|account|password|pin|verif\w*|confirm\w*|code|otp|two|2fa|mfa|form)\b/i;
+
 /** What happens by itself: `on arriving`, `after 2 s`, and what people write for these. */
 export function triggerOf(text: string): PlaceTriggerNode | undefined {
   if (/^(on (arriving|arrival|appear|load|enter)|automatically|auto|immediately)$/.test(text)) return { kind: "arrive" };

@@ -17,6 +17,16 @@ export function withArrows(line: string): string {
   return letters.join("");
 }
 
+/** A line with commas where semicolons stand between its parts. */
+export function withoutSemicolons(line: string): string {
+  const letters = line.includes(";") && [...line].length === line.length ? line.split("") : undefined;
+  if (!letters) return line;
+  outside(line, (letter, i, depth) => {
+    if (letter === ";" && depth === 0) letters[i] = ",";
+  });
+  return letters.join("");
+}
+
 /** How much of a line is a bullet, a number or the word *screen* before the name. */
 export function bulletLength(text: string): number {
   return LOOKS_BULLETED.exec(text)?.[0].length ?? 0;

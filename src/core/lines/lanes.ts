@@ -117,7 +117,7 @@ function defined(places: readonly PlaceNode[]): Array<{ place: PlaceNode; isDefi
     const kind = kindOf(place);
     if (kind !== "tabs" && kind !== "drawer") return { place, isDefined: false };
     const members = place.members.map((member) => take(place, member));
-    const isDefined = members.some((member, i) => member !== place.members[i]);
+    const isDefined = place.flat === true || members.some((member, i) => member !== place.members[i]);
     return { place: isDefined ? { ...place, members } : place, isDefined };
   });
   return out.filter((_, i) => !used.has(list[i] as PlaceNode));
@@ -227,4 +227,32 @@ function withStep(modal: PlaceNode, step: PlaceNode): PlaceNode {
   const { name, line, column } = modal;
   const shown: PlaceNode = { name, params: [], options: [], elements: modal.elements, members: [], line, column };
   return { ...modal, elements: [], members: [shown, step] };
+}
+
+/** A line that says where the app starts: `Start: Lobby`. */
+const SAYS_START = /^(start|start (screen|page)|starts( (at|on|with))?|first (screen|page)|initial screen|launch|launch screen|entry( point)?)$/i;
+
+/** The places with the one first that a line names as the start, and without that line. */
+export function startingFirst(places: readonly PlaceNode[]): PlaceNode[] {
+  const said = places.find(({ name, literal, options, elements: [only, ...more] }) => {
+    const isSaid = !literal && SAYS_START.test(name) && options.length === 0 && only && more.length === 0 && isName(only);
+    return isSaid && places.some((place) => withInside(place).some((one) => folded(one.name) === folded(only.label)));
+  });
+  const start = folded(said?.elements[0]?.label ?? "");
+  if (!said) return [...places];
+  const others = places.filter((place) => place !== said);
+  const isOrHolds = (place: PlaceNode) => withInside(place).some(({ name }) => folded(name) === start);
+  const first = others.find(isOrHolds);
+  const marked = (place: PlaceNode): PlaceNode => {
+    const i = folded(place.name) === start ? -1 : place.members.findIndex(isOrHolds);
+    if (i < 0) return place;
+    const { line, column } = said;
+    const isMarked = i > 0 && !place.members.some(({ options }) => options.some(({ text }) => text === "start"));
+    const members = place.members.map((member, at) => {
+      const inner = at === i ? marked(member) : member;
+      return at === i && isMarked ? { ...inner, options: [...inner.options, { text: "start", line, column }] } : inner;
+    });
+    return { ...place, members };
+  };
+  return first ? [marked(first), ...others.filter((place) => place !== first)] : others;
 }

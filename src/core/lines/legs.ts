@@ -9,7 +9,7 @@ import type { Made, Places } from "./places.ts";
 import type { Problems } from "./problems.ts";
 import { unquoted } from "./scan.ts";
 import { pathOf } from "./targets.ts";
-import { popsToOtherLane } from "./usual.ts";
+import { isStartOver, popsToOtherLane } from "./usual.ts";
 import { AROUND, CONTAINER_KINDS, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, WAY_IN_FLAGS, WAYS } from "./words.ts";
 
 /** A leg whose way the lines leave open. */
@@ -77,7 +77,9 @@ export class Legs {
       this.problems.wrong({ line, column }, `there is no place “${target.path.join("/")}”; expected the name of a screen or container of these lines`);
       return [];
     }
-    const told = this.way(found, rest, args);
+    const said = this.way(found, rest, args);
+    const anew = !said && element !== undefined && !rest.some(isFlag) && isStartOver(this.project, from, element, found.id);
+    const told = anew ? this.way(found, [{ text: "reset", line, column }], args) : said;
     const isPlain = !rest.some((option) => option.text === AROUND || isFlag(option));
     const elsewhere = told && !args && isPlain && popsToOtherLane(this.project, from, told);
     const named = elsewhere ? undefined : told;

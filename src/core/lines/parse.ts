@@ -1,8 +1,21 @@
 import { freshId } from "../model/edits/edit.ts";
 import type { ElementNode, FactNode, LegNode, LineProblem, Lines, ParamNode, PlaceNode, RowsNode, Target, WayInNode } from "./ast.ts";
-import { addTogether, isOfLeg, labelOf, triggerOf, WAY_WORDS, withCommas } from "./elements.ts";
-import { bulletLength, LOOKS_BULLETED, modalsNamed, optionsIn, plainLine, SAYS_ITS_KIND, typeWord, withArrows, withKind } from "./habits.ts";
-import { detailsInStacks, flatLanes, membersOnLine, tabsTogether } from "./lanes.ts";
+import { addTogether, idleKindOf, isOfLeg, labelOf, triggerOf, WAY_WORDS, withCommas } from "./elements.ts";
+import {
+  bulletLength,
+  inOurWords,
+  LOOKS_BULLETED,
+  modalsNamed,
+  optionsIn,
+  plainLine,
+  SAYS_ITS_KIND,
+  typeWord,
+  withArrows,
+  withKind,
+  withoutSemicolons,
+} from "./habits.ts";
+import { BENEATH, HEADING, isListed, isScreenLine, underHeadings } from "./headings.ts";
+import { detailsInStacks, flatLanes, membersOnLine, startingFirst, tabsTogether } from "./lanes.ts";
 import { ruleLine } from "./ruleLine.ts";
 import { cutAt, endingOf, isQuoted, type Piece, shown, splitAt, trimmed, unquoted } from "./scan.ts";
 import { conditionBehind, pathOf, targetOf } from "./targets.ts";
@@ -34,30 +47,43 @@ class Parser {
   read(text: string) {
     const all = text.replace(/^\ufeff/, "").split(/\r\n|\r|\n/);
     if (all.length > MOST) this.wrong({ text: "", line: MOST, column: 1 }, `there are ${all.length} lines; at most ${MOST} are read`);
-    const pieces = all.slice(0, MOST).flatMap((told, i) => {
-      const isPlain = /^(app|fact|rows|rule)\s/.test(told.trim());
-      const raw = isPlain ? told : withArrows(plainLine(told));
-      const indent = (/^[ \t\u2500-\u257f]*/.exec(told)?.[0] ?? "").replace(/\t/g, "  ").length;
+    const told = all.slice(0, MOST).flatMap((whole, i) => {
+      const isPlain = /^(app|fact|rows|rule)\s/.test(whole.trim());
+      const raw = isPlain ? whole : withoutSemicolons(withArrows(plainLine(whole)));
+      const indent = (/^[ \t\u2500-\u257f]*/.exec(whole)?.[0] ?? "").replace(/\t/g, "  ").length;
       const start = raw.length - raw.trimStart().length;
       const piece = { text: raw.trim(), line: i + 1, column: start + 1 };
-      return piece.text === "" || piece.text.startsWith("#") ? [] : [{ piece, indent }];
+      return piece.text === "" ? [] : [{ piece, indent }];
     });
+    const { lines: pieces, title } = underHeadings(told);
+    if (title !== undefined) this.lines.name = title;
     // A list that begins with a dash, or under a heading, is a list of screens.
     const first = pieces.find(({ piece }) => !OTHER_LINE.test(piece.text))?.piece.text ?? "";
     const dashed = first.startsWith("- ") || HEADING.test(first);
-    pieces.forEach(({ piece, indent }, i) => {
+    let listed = -1;
+    pieces.forEach(({ piece, indent, modal }, i) => {
       const [, name] = i === 0 ? (NAMED.exec(piece.text) ?? []) : [];
       if (name !== undefined) {
         this.lines.name = unquoted(name);
         return;
       }
-      if (HEADING.test(piece.text) && (pieces[i + 1]?.piece.text.startsWith("- ") || bulletLength(pieces[i + 1]?.piece.text ?? "") > 0)) return;
-      const length = dashed && piece.text.startsWith("- ") ? 2 : bulletLength(piece.text);
+      const next = pieces[i + 1];
+      if (HEADING.test(piece.text) && (next?.piece.text.startsWith("- ") || bulletLength(next?.piece.text ?? "") > 0)) return;
+      const isDashed = piece.text.startsWith("- ") && (dashed || indent === listed || isScreenLine(piece));
+      const length = isDashed ? 2 : bulletLength(piece.text);
       const from = { ...piece, text: piece.text.slice(length), column: piece.column + length };
-      this.line(length > 0 ? trimmed(from) : piece, indent, (pieces[i + 1]?.indent ?? 0) > indent);
+      // A list of screens right beneath the line of a container is what that holds.
+      if (length === 0 || indent < listed) listed = -1;
+      this.line(length > 0 ? trimmed(from) : piece, indent === listed ? indent + 1 : indent, (next?.indent ?? 0) > indent, modal);
+      const container = length === 0 ? this.openContainer() : undefined;
+      const isHeading = (next?.indent ?? 0) - indent >= BENEATH;
+      if (container && next && (isHeading || (next.indent === indent && isListed(next.piece.text)))) {
+        container.flat = true;
+        if (!isHeading) listed = indent;
+      }
     });
     const { places, ...lines } = modalsNamed({ ...this.lines, places: membersOnLine(this.lines.places) });
-    return { lines: { ...lines, places: tabsTogether(detailsInStacks(flatLanes(places))) }, problems: this.problems };
+    return { lines: { ...lines, places: startingFirst(tabsTogether(detailsInStacks(flatLanes(places)))) }, problems: this.problems };
   }
 
   private wrong({ line, column }: Piece, message: string) {
@@ -65,7 +91,7 @@ class Parser {
   }
 
   /** `holds` where the next line stands further in. */
-  private line(piece: Piece, indent: number, holds: boolean) {
+  private line(piece: Piece, indent: number, holds: boolean, modal?: string) {
     const { text } = piece;
     const rest = (word: string) => trimmed({ ...piece, text: text.slice(word.length), column: piece.column + word.length });
     if (text.startsWith("- ")) this.further(rest("-"));
@@ -75,7 +101,18 @@ class Parser {
     else if (/^in\s/.test(text)) this.wayIn(rest("in"));
     else if (/^rule\s/.test(text))
       this.lines.rules.push(...[ruleLine(rest("rule"), (at, message) => this.wrong(at, message))].filter((rule) => rule !== undefined));
-    else if (!this.underColon(piece, indent, holds)) this.places(piece, indent, holds);
+    else if (!this.underColon(piece, indent, holds)) {
+      const before = this.lines.places.length;
+      this.places(piece, indent, holds);
+      for (const place of modal ? this.lines.places.slice(before) : [])
+        if (!CONTAINER_KINDS[place.options[0]?.text ?? ""]) place.options.unshift(inOurWords({ text: modal ?? "", line: place.line, column: place.column }));
+    }
+  }
+
+  /** The container of the line read last, where nothing has been said of it but its name. */
+  private openContainer(): PlaceNode | undefined {
+    const place = this.open.at(-1)?.place;
+    return place && CONTAINER_KINDS[place.options[0]?.text ?? ""] && place.elements.length + place.members.length === 0 ? place : undefined;
   }
 
   /** What stands beneath a line that ends with a colon is on that screen, unless it holds something itself. */
@@ -192,7 +229,19 @@ class Parser {
     const nothing: LegNode = { target, options: [], line: piece.line, column: piece.column };
     const legs = done.length === 0 ? led : (right ? led : [nothing]).map((leg) => ({ ...leg, options: [...leg.options, ...done] }));
     const trigger = isQuoted(before.text) ? undefined : triggerOf(before.text);
-    return [{ ...labelOf(before.text), ...(trigger ? { trigger } : {}), options, legs, line: piece.line, column: piece.column }];
+    const label = labelOf(before.text);
+    const idle = legs.length === 0 && label.kind === "button" && label.label === before.text ? idleKindOf(label.label) : undefined;
+    return [
+      {
+        ...label,
+        ...(idle ? { kind: idle } : {}),
+        ...(trigger ? { trigger } : {}),
+        options,
+        legs,
+        line: piece.line,
+        column: piece.column,
+      },
+    ];
   }
 
   /** `"granted": Granted(id = item.id) (push, if fact.member)` */
@@ -300,5 +349,3 @@ export const TAKEN_PLAIN = new RegExp(`${TAKEN_LINE.source}|${SAYS_ITS_KIND.sour
 const OTHER_LINE = /^(app|fact|rows|in|rule)\s|^app( name)?:\s/i;
 /** A first line that names the project. */
 const NAMED = /^app(?: name)?:\s+([^>,:]+)$/i;
-/** A line over a list of screens that is none itself. */
-const HEADING = /^(the )?(screens|pages|views)\s*:$/i;

@@ -25,7 +25,7 @@ import { TAKEN_IN_RULE } from "./ruleLine.ts";
 import { ruleLine } from "./rules.ts";
 import { quotedIfNeeded } from "./scan.ts";
 import { TAKEN_TARGET } from "./targets.ts";
-import { hubsWithoutUp, insideLane, menuScreens, NO_STACK, popsToOtherLane } from "./usual.ts";
+import { hubsWithoutUp, insideLane, isStartOver, menuScreens, NO_STACK, popsToOtherLane } from "./usual.ts";
 import { AROUND, barWord, ELEMENT_FLAGS, ELEMENT_SAID, LEG_FLAGS, LEG_SAID, MOVE_FLAGS, SCREEN_FLAGS, SCREEN_SAID, WAY_IN_FLAGS, WAYS } from "./words.ts";
 
 /** Letters of a line beyond which elements stand on lines of their own. */
@@ -218,7 +218,8 @@ class Teller {
         ...saids(element, ELEMENT_SAID),
         ...(element.except ?? []).filter((other) => lookup(this.project).places.has(other)).map((other) => `not on ${this.path(other)}`),
       ];
-      return `${labelText(element)}${inParentheses(words)}${this.legs(legs.filter((leg) => elementIdOf(leg) === element.id))}`;
+      const own = legs.filter((leg) => elementIdOf(leg) === element.id);
+      return `${labelText(element, own.length > 0)}${inParentheses(words)}${this.legs(own)}`;
     });
     const others = legs.filter((leg) => elementIdOf(leg) === undefined);
     const triggers = [...new Set(others.map((leg) => triggerText(leg.on)))];
@@ -292,6 +293,9 @@ class Teller {
     if (!move || (to !== leg.from && treeOf(this.project, to).includes(leg.from))) return undefined;
     const wanted = stripped(move);
     const shown = move.kind === "open" && move.show !== undefined ? move.show : to;
+    // What its label says of the way would be read otherwise.
+    const by = elementIdOf(leg);
+    if (by !== undefined && [shown, to].some((named) => isStartOver(this.project, leg.from, by, named))) return undefined;
     for (const named of new Set([shown, to])) {
       if (!sameValue(stripped(suitedMove(this.project, leg.from, named)), wanted)) continue;
       const element = elementIdOf(leg);

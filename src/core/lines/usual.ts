@@ -1,7 +1,8 @@
-import { lookup, nameOf, ownersAround, upTarget } from "../model/lookup.ts";
+import { elementsOf, lookup, nameOf, ownersAround, upTarget } from "../model/lookup.ts";
 import { once } from "../model/once.ts";
 import type { Move, Project, Screen } from "../model/schema.ts";
 import type { PlaceNode } from "./ast.ts";
+import { startsOver } from "./elements.ts";
 import { CONTAINER_KINDS } from "./words.ts";
 
 /** A modal that holds its screens side by side, without a stack of their own. */
@@ -76,4 +77,28 @@ export function popsToOtherLane(project: Project, from: string, move: Move): boo
   const [owner] = ownersAround(project, to);
   const lane = insideLane(project, to) ? owner?.id : owner?.kind === "tabs" || owner?.kind === "drawer" ? to : undefined;
   return lane !== undefined && lane !== from && !ownersAround(project, from).some(({ id }) => id === lane);
+}
+
+/**
+ * Whether a control that leads to a page starts the app over there: by its label, or because it leads out of the tabs to where people sign in.
+ */
+export function isStartOver(project: Project, from: string, elementId: string, to: string): boolean {
+  const elements = elementsOf(project, from);
+  const element = elements.find(({ id }) => id === elementId);
+  const isModal = [to, ...ownersAround(project, to).map(({ id }) => id)].some((id) => lookup(project).containers.get(id)?.kind === "modal");
+  if (!element || isModal) return false;
+  const isForm = elements.some(({ kind }) => kind === "field");
+  return startsOver(element.label || element.id, nameOf(project, to), isForm) || leadsOut(project, from, to);
+}
+
+/** A screen that is called like where people sign in. */
+const FRONT = /^(log ?in|sign ?in|welcome|landing|onboarding)( (screen|page|form|\d+))?$/i;
+
+/** Whether a screen stands in the stack before the tabs or the menu, and another stands in those, or in a modal. */
+function leadsOut(project: Project, from: string, to: string): boolean {
+  const { containers, owners } = lookup(project);
+  const stack = owners.get(to);
+  const isLanes = (id: string) => ["tabs", "drawer"].includes(containers.get(id)?.kind ?? "");
+  const isFront = stack?.kind === "stack" && stack.start === to && FRONT.test(nameOf(project, to));
+  return isFront && stack.members.some(isLanes) && owners.get(from) !== stack;
 }
