@@ -47,6 +47,8 @@ export type PlaceTriggerNode =
 export interface ElementNode extends At {
   label: string;
   kind: "button" | "icon" | "link" | "list" | "field" | "switch" | "text" | "image" | "pager";
+  /** What it is where it leads nowhere, by the last word of its label: a field, a picture. */
+  idle?: ElementNode["kind"];
   /** It is no element but something that happens by itself. */
   trigger?: PlaceTriggerNode;
   options: Option[];

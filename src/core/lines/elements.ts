@@ -27,6 +27,7 @@ export function idleKindOf(label: string): ElementNode["kind"] | undefined {
 const words = (kind: ElementNode["kind"], all: string): Array<[string, ElementNode["kind"]]> => all.split(" ").map((word) => [word, kind]);
 const IDLE_KINDS: Record<string, ElementNode["kind"]> = Object.fromEntries([
   ...words("field", "input textbox textarea box bar picker dropdown select stepper slider rating"),
+  ...words("field", "email password username name address phone code pin amount quantity date time notes comment search"),
   ...words("switch", "toggle checkbox checkboxes radio"),
   ...words("image", "chart graph map photo picture avatar logo illustration video animation player spinner"),
   ...words("text", "label title subtitle heading headline text message total summary description details balance score"),

@@ -8,6 +8,8 @@ import { CONTAINER_KINDS } from "./words.ts";
 export interface Line {
   piece: Piece;
   indent: number;
+  /** It is a control of the screen above it. */
+  isControl?: boolean;
   /** The kind of modal that it is by the heading over it, unless it says another. */
   modal?: string;
 }
@@ -65,6 +67,74 @@ export const isListed = (text: string): boolean => /^([-*•·+]\s|\d{1,4}[.)]\s
 function isMarkedAbove(heads: ReadonlyArray<RegExpExecArray | null>, i: number): boolean {
   return heads.slice(0, i).some((head) => head !== null);
 }
+
+/** A line that begins with what it is: `Screen: Home`, `Dialog: Discard?`. */
+const SAYS_FIRST = /^(screen|page|view|tab|modal|sheet|bottom sheet|dialog|alert|popup|full screen|panel|stack|drawer)\s*:\s*([^:>,]+)$/i;
+
+/** Names that would be read as what the following is. */
+export const TAKEN_FIRST = /^(screen|page|view|tab|modal|sheet|bottom sheet|dialog|alert|popup|full screen|panel|stack|drawer)$/i;
+
+/** `Screen: Home` as `Home`, and `Dialog: Discard?` as `Discard? (dialog)`. */
+export function saidFirst(piece: Piece): Piece {
+  const [, kind = "", name] = SAYS_FIRST.exec(piece.text) ?? [];
+  if (name === undefined) return piece;
+  const column = piece.column + piece.text.length - name.length;
+  const isScreen = /^(screen|page|view)$/i.test(kind);
+  return { ...piece, text: isScreen || endingOf({ text: name, line: 1, column: 1 }).inside ? name : `${name} (${kind.toLowerCase()})`, column };
+}
+
+/**
+ * A line of one step, named behind or on its arrow, as one of the screen that it starts from: `Home > Settings: gear icon` and `Home >|gear icon| Settings`
+ * are `Home: gear icon > Settings`.
+ */
+export function stepFirst(piece: Piece): Piece {
+  const [head, behind] = cutAt(piece, ":");
+  const [from, to] = cutAt(behind ? head : piece, ">");
+  if (!to || isQuoted(head.text)) return piece;
+  const [, on, target = to.text] = /^\|([^|]+)\|\s*(.+)$/.exec(to.text) ?? [];
+  const label = on ?? behind?.text;
+  if (label === undefined || /[>,:]/.test(label) || /[>,:|]/.test(target) || (on !== undefined && behind)) return piece;
+  const plain = label.trim().replace(/^(?:on )?(?:tap|click|press|select|choose|pick)(?:s|ping|ing|es)?(?: on)?(?: the)? /i, "");
+  const isBack = /^(go )?back$/i.test(plain);
+  return { ...piece, text: `${from.text}: ${isBack ? "Back" : plain} > ${isBack ? "back" : target}` };
+}
+
+/**
+ * Lists of screens with lists of their controls further in: then each of the latter is on the screen above it. Where something in it leads somewhere and
+ * nothing in it holds more, a list is of controls.
+ */
+export function controlsBeneath(lines: readonly Line[]): { lines: Line[]; isNested: boolean } {
+  let isNested = false;
+  const out = [...lines];
+  const asControls = (from: number, inside: readonly Line[]) =>
+    inside.forEach((one, at) => {
+      const { length } = BULLET.exec(one.piece.text)?.[0] ?? "";
+      out[from + at] = { ...one, piece: { ...one.piece, text: `- ${one.piece.text.slice(length)}`, column: one.piece.column + length - 2 }, isControl: true };
+    });
+  lines.forEach(({ piece, indent }, i) => {
+    const line = saidFirst(piece).text;
+    const isContainer = containerIn(line.replace(BULLET, "")) !== undefined;
+    // A modal holds steps or controls: what stands right beneath its line are controls unless something stands on them.
+    const isModal = isContainer && isModalLine(line) && (lines[i + 1]?.indent ?? -1) >= indent;
+    if ((isContainer && !isModal) || piece.text.endsWith(":")) return;
+    const end = lines.findIndex((other, at) => at > i && (isModal ? !BULLET.test(other.piece.text) || other.indent < indent : other.indent <= indent));
+    const inside = lines.slice(i + 1, end < 0 ? undefined : end);
+    const [first] = inside;
+    const isList = first !== undefined && inside.every((one) => one.indent === first.indent && BULLET.test(one.piece.text) && !isScreenLine(one.piece));
+    if (!isList || !(isModal || inside.some((one) => cutAt(one.piece, ">")[1]))) return;
+    isNested ||= BULLET.test(piece.text);
+    asControls(i + 1, inside);
+  });
+  return { lines: out, isNested };
+}
+
+/** Whether a line is that of a modal alone: `New post (sheet)`. */
+function isModalLine(text: string): boolean {
+  const { inside } = endingOf({ text: text.replace(/\s*:$/, ""), line: 1, column: 1 });
+  return inside !== undefined && !text.includes(">") && optionsIn(inside).some((option) => CONTAINER_KINDS[option.text]?.kind === "modal");
+}
+
+const BULLET = /^([-*•·+]|\d{1,4}[.)])\s+/;
 
 /** Whether what stands behind a dash is a screen with what is on it, and no control: `- Home: Plot list > Plot`. */
 export function isScreenLine({ text, line, column }: Piece): boolean {

@@ -1,9 +1,31 @@
 import { folded } from "../model/names.ts";
 import type { ElementNode, LegNode, PlaceNode } from "./ast.ts";
-import { WAY_WORDS } from "./elements.ts";
+import { addTogether, WAY_WORDS } from "./elements.ts";
 import { isName, kindOf } from "./habits.ts";
 
 /** What stands in the tabs, menus and modals of lines that are written one screen below the other. */
+
+/** Screens of which several lines speak, as one each: `Home: Feed list > Post`, and further down `Home: Settings icon > Settings`. A name in quotes is one of its own. */
+export function saidAgain(places: readonly PlaceNode[]): PlaceNode[] {
+  const out: PlaceNode[] = [];
+  const known = new Map<string, number>();
+  for (const told of places) {
+    const place = told.members.length > 0 ? { ...told, members: saidAgain(told.members) } : told;
+    const key = folded(place.name);
+    const at = known.get(key);
+    const first = at === undefined ? undefined : out[at];
+    if (!first || at === undefined || place.literal || first.literal || !isScreen(place) || !isScreen(first)) {
+      if (!known.has(key)) known.set(key, out.length);
+      out.push(place);
+      continue;
+    }
+    const params = [...first.params, ...place.params.filter(({ name }) => !first.params.some((one) => one.name === name))];
+    out[at] = { ...first, params, options: [...first.options, ...place.options], elements: addTogether(place.elements, [...first.elements]) };
+  }
+  return out;
+}
+
+const isScreen = (place: PlaceNode): boolean => kindOf(place) === undefined && place.members.length === 0;
 
 /** Screens that are each called a tab, as one tab set where the first of them stands: `Home (tab)`, `Search (tab)`. In tabs, the word says nothing new. */
 export function tabsTogether(places: readonly PlaceNode[], around?: PlaceNode): PlaceNode[] {

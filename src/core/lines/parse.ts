@@ -14,8 +14,8 @@ import {
   withKind,
   withoutSemicolons,
 } from "./habits.ts";
-import { BENEATH, HEADING, isListed, isScreenLine, underHeadings } from "./headings.ts";
-import { detailsInStacks, flatLanes, membersOnLine, startingFirst, tabsTogether } from "./lanes.ts";
+import { BENEATH, controlsBeneath, HEADING, isListed, isScreenLine, saidFirst, stepFirst, TAKEN_FIRST, underHeadings } from "./headings.ts";
+import { detailsInStacks, flatLanes, membersOnLine, saidAgain, startingFirst, tabsTogether } from "./lanes.ts";
 import { ruleLine } from "./ruleLine.ts";
 import { cutAt, endingOf, isQuoted, type Piece, shown, splitAt, trimmed, unquoted } from "./scan.ts";
 import { conditionBehind, pathOf, targetOf } from "./targets.ts";
@@ -55,13 +55,22 @@ class Parser {
       const piece = { text: raw.trim(), line: i + 1, column: start + 1 };
       return piece.text === "" ? [] : [{ piece, indent }];
     });
-    const { lines: pieces, title } = underHeadings(told);
-    if (title !== undefined) this.lines.name = title;
+    const { lines: under, title } = underHeadings(told);
+    const { lines: pieces, isNested } = controlsBeneath(under);
+    const [head, ...others] = pieces;
+    const isOverList =
+      isNested &&
+      head &&
+      !/[:>,("]/.test(head.piece.text) &&
+      !isListed(head.piece.text) &&
+      others.every(({ isControl, piece }) => isControl || isListed(piece.text));
+    if (isOverList) pieces.shift();
+    if (title !== undefined || isOverList) this.lines.name = title ?? head?.piece.text ?? "";
     // A list that begins with a dash, or under a heading, is a list of screens.
     const first = pieces.find(({ piece }) => !OTHER_LINE.test(piece.text))?.piece.text ?? "";
-    const dashed = first.startsWith("- ") || HEADING.test(first);
+    const dashed = first.startsWith("- ") || HEADING.test(first) || isNested;
     let listed = -1;
-    pieces.forEach(({ piece, indent, modal }, i) => {
+    pieces.forEach(({ piece, indent, modal, isControl = false }, i) => {
       const [, name] = i === 0 ? (NAMED.exec(piece.text) ?? []) : [];
       if (name !== undefined) {
         this.lines.name = unquoted(name);
@@ -69,7 +78,7 @@ class Parser {
       }
       const next = pieces[i + 1];
       if (HEADING.test(piece.text) && (next?.piece.text.startsWith("- ") || bulletLength(next?.piece.text ?? "") > 0)) return;
-      const isDashed = piece.text.startsWith("- ") && (dashed || indent === listed || isScreenLine(piece));
+      const isDashed = !isControl && piece.text.startsWith("- ") && (dashed || indent === listed || isScreenLine(piece));
       const length = isDashed ? 2 : bulletLength(piece.text);
       const from = { ...piece, text: piece.text.slice(length), column: piece.column + length };
       // A list of screens right beneath the line of a container is what that holds.
@@ -77,12 +86,12 @@ class Parser {
       this.line(length > 0 ? trimmed(from) : piece, indent === listed ? indent + 1 : indent, (next?.indent ?? 0) > indent, modal);
       const container = length === 0 ? this.openContainer() : undefined;
       const isHeading = (next?.indent ?? 0) - indent >= BENEATH;
-      if (container && next && (isHeading || (next.indent === indent && isListed(next.piece.text)))) {
+      if (container && next && !next.isControl && (isHeading || (next.indent === indent && isListed(next.piece.text)))) {
         container.flat = true;
         if (!isHeading) listed = indent;
       }
     });
-    const { places, ...lines } = modalsNamed({ ...this.lines, places: membersOnLine(this.lines.places) });
+    const { places, ...lines } = modalsNamed({ ...this.lines, places: membersOnLine(saidAgain(this.lines.places)) });
     return { lines: { ...lines, places: startingFirst(tabsTogether(detailsInStacks(flatLanes(places)))) }, problems: this.problems };
   }
 
@@ -144,7 +153,8 @@ class Parser {
     else this.wrong(piece, "found elements, expected a screen above them");
   }
 
-  private place(piece: Piece, indent: number, holds = false) {
+  private place(told: Piece, indent: number, holds = false) {
+    const piece = stepFirst(saidFirst(told));
     let [head, rest] = cutAt(piece, ":");
     const [before, leads] = rest ? [head, undefined] : cutAt(head, ">");
     if (leads) {
@@ -230,11 +240,11 @@ class Parser {
     const legs = done.length === 0 ? led : (right ? led : [nothing]).map((leg) => ({ ...leg, options: [...leg.options, ...done] }));
     const trigger = isQuoted(before.text) ? undefined : triggerOf(before.text);
     const label = labelOf(before.text);
-    const idle = legs.length === 0 && label.kind === "button" && label.label === before.text ? idleKindOf(label.label) : undefined;
+    const idle = label.kind === "button" && label.label === before.text ? idleKindOf(label.label) : undefined;
     return [
       {
         ...label,
-        ...(idle ? { kind: idle } : {}),
+        ...(idle ? { idle } : {}),
         ...(trigger ? { trigger } : {}),
         options,
         legs,
@@ -342,7 +352,7 @@ function json(text: string): unknown {
 }
 
 /** Names that would be read as lines of another kind. */
-export const TAKEN_LINE = new RegExp(`^(app|fact|rows|in|rule)\\s|${LOOKS_BULLETED.source}`, "u");
+export const TAKEN_LINE = new RegExp(`^(app|fact|rows|in|rule)\\s|${LOOKS_BULLETED.source}|${TAKEN_FIRST.source}`, "iu");
 /** Names of what says of no kind that it is, which would be read as a container of one. */
 export const TAKEN_PLAIN = new RegExp(`${TAKEN_LINE.source}|${SAYS_ITS_KIND.source}`, "iu");
 /** Lines that are none of a place. */

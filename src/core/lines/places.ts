@@ -305,7 +305,8 @@ export class Places {
       const id = named ?? freshId(node.label, taken, "element");
       taken.add(id);
       const of = this.rows.get(node);
-      let element: Element = { id, kind: node.kind, label: node.label, ...(of === undefined ? {} : { of }) };
+      const kind = node.legs.length === 0 ? (node.idle ?? node.kind) : node.kind;
+      let element: Element = { id, kind, label: node.label, ...(of === undefined ? {} : { of }) };
       for (const option of this.expressions.options(node.options, { params })) {
         if (option.text === `as ${named}`) continue;
         if (option.text === "list" || option.text === "button" || option.text === "icon") element = { ...element, kind: option.text };

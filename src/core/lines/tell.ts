@@ -3,7 +3,7 @@ import { freshId } from "../model/edits/edit.ts";
 import { sameValue } from "../model/json.ts";
 import { elementIdOf, elementsOf, lookup, mustBePassed, targetOf, treeOf, upTarget } from "../model/lookup.ts";
 import { takesPass, withPass } from "../model/moves.ts";
-import { sameName } from "../model/names.ts";
+import { folded, sameName } from "../model/names.ts";
 import { inStackMeant, suitedMove, withArguments } from "../model/propose.ts";
 import type { Container, Leg, Move, Project, Screen } from "../model/schema.ts";
 import { goesOn } from "./elements.ts";
@@ -79,6 +79,8 @@ type ToPlace = Extract<Move, { kind: "push" | "replace" | "reset" | "return" | "
 
 class Teller {
   private readonly told = new Set<string>();
+  /** By container the names of the screens that were told in it. */
+  private readonly toldNames = new Set<string>();
   private readonly out: string[] = [];
   /** Ids of places in the order of their lines, by name. */
   private readonly named = new Map<string, string[]>();
@@ -138,7 +140,7 @@ class Teller {
     const owner = lookup(this.project).owners.get(id);
     const starts = owner !== undefined && owner.start === id && owner.members[0] !== id;
     if (place.kind === "screen") {
-      const name = this.isDefinedBeside(id, owner) ? JSON.stringify(this.name(id)) : placeName(this.name(id), true);
+      const name = this.isDefinedBeside(id, owner) || this.isToldAgain(id, owner, indent) ? JSON.stringify(this.name(id)) : placeName(this.name(id), true);
       this.line(
         pad,
         `${name}${paramsText(place.screen.params)}${inParentheses([...this.screenWords(place.screen, starts), ...(apart ? ["apart"] : [])])}`,
@@ -153,6 +155,14 @@ class Teller {
     this.line(pad, `${placeName(this.name(id), words.length === 0)}${inParentheses(words)}`, id, only ? this.elements(only) : this.elements(id));
     if (only) this.told.add(only);
     else for (const member of container.members) this.place(member, indent + 1);
+  }
+
+  /** Whether a screen with the name of this one has been told where this one is: its line would be read as one more of that. */
+  private isToldAgain(id: string, owner: Container | undefined, indent: number): boolean {
+    const key = `${indent === 0 ? "" : (owner?.id ?? "")} ${folded(this.name(id))}`;
+    const again = this.toldNames.has(key);
+    this.toldNames.add(key);
+    return again;
   }
 
   /** Whether a place beside the tabs that a screen is in is called like the screen: its line would be read as one of the screen. */
