@@ -24,6 +24,9 @@ export function idleKindOf(label: string): ElementNode["kind"] | undefined {
   return Object.hasOwn(IDLE_KINDS, word) ? IDLE_KINDS[word] : undefined;
 }
 
+/** Whether a control leads back by its label, though nothing says where it leads. */
+export const isBackLabel = (label: string): boolean => /^(go )?back$/i.test(label);
+
 const words = (kind: ElementNode["kind"], all: string): Array<[string, ElementNode["kind"]]> => all.split(" ").map((word) => [word, kind]);
 const IDLE_KINDS: Record<string, ElementNode["kind"]> = Object.fromEntries([
   ...words("field", "input textbox textarea box bar picker dropdown select stepper slider rating"),

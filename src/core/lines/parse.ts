@@ -1,6 +1,6 @@
 import { freshId } from "../model/edits/edit.ts";
 import type { ElementNode, FactNode, LegNode, LineProblem, Lines, ParamNode, PlaceNode, RowsNode, Target, WayInNode } from "./ast.ts";
-import { addTogether, idleKindOf, isOfLeg, labelOf, triggerOf, WAY_WORDS, withCommas } from "./elements.ts";
+import { addTogether, idleKindOf, isBackLabel, isOfLeg, labelOf, triggerOf, WAY_WORDS, withCommas } from "./elements.ts";
 import {
   bulletLength,
   inOurWords,
@@ -247,7 +247,7 @@ class Parser {
         ...(idle ? { idle } : {}),
         ...(trigger ? { trigger } : {}),
         options,
-        legs,
+        legs: legs.length === 0 && label.label === before.text && isBackLabel(before.text) ? [{ ...nothing, target: { is: "doing", what: "back" } }] : legs,
         line: piece.line,
         column: piece.column,
       },

@@ -1,6 +1,6 @@
 // What a line says of one thing: its words, as the reader of lines takes them.
 import type { Container, Element, Leg, Param, Project } from "../model/schema.ts";
-import { idleKindOf, labelOf, triggerOf } from "./elements.ts";
+import { idleKindOf, isBackLabel, labelOf, triggerOf } from "./elements.ts";
 import { TAKEN_LINE, TAKEN_PLAIN } from "./parse.ts";
 import { quotedIfNeeded } from "./scan.ts";
 import { barWord, CONTAINER_FLAGS, CONTAINER_KINDS, usualEdge } from "./words.ts";
@@ -78,7 +78,8 @@ export function labelText({ label, kind, id }: Element, leads: boolean): string 
   if (kind === "list") return plain === text && labelOf(text).kind === "list" ? text : plain === text ? text : `${plain} list`;
   if (kind !== "button") return `${plain} ${kind}`;
   const read = labelOf(plain);
-  if (!leads && plain === text && read.kind === "button" && read.label === text && idleKindOf(text) && !triggerOf(text)) return `${plain} button`;
+  if (!leads && plain === text && read.kind === "button" && read.label === text && (idleKindOf(text) || isBackLabel(text)) && !triggerOf(text))
+    return `${plain} button`;
   return plain !== text || (read.kind === "button" && read.label === text && !triggerOf(text)) ? plain : JSON.stringify(text);
 }
 

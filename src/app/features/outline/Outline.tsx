@@ -21,6 +21,7 @@ import { useDragRows } from "./useDragRows.ts";
 
 const WaysIn = preload(async () => (await import("./WaysIn.tsx")).WaysIn);
 
+const LinesDialog = lazy(async () => ({ default: (await import("./LinesDialog.tsx")).LinesDialog }));
 const LinesPreview = lazy(async () => ({ default: (await import("./LinesPreview.tsx")).LinesPreview }));
 
 /** Pixels beneath a chosen row that should be in view with it. */
@@ -38,6 +39,8 @@ export function Outline() {
   const here = state && currentScreen(state).at;
   const lens = useLensView();
   const [query, setQuery] = useState("");
+  /** Pasted lines that could not be built. */
+  const [refused, setRefused] = useState<string>();
   const list = useRef<HTMLDivElement>(null);
   const drag = useDragRows(project);
   const openPlace = placeOf(project, selected);
@@ -107,8 +110,9 @@ export function Outline() {
     setQuery("");
   };
   const build = async (text: string) => {
-    const { buildLines } = await import("./buildLines.ts");
+    const { buildLines, mayBeAddresses } = await import("./buildLines.ts");
     if (buildLines(session, text, openPlace)) setQuery("");
+    else if (text.includes("\n") && !mayBeAddresses(session, text)) setRefused(text);
   };
   const enter = () => {
     if (lined && !shown.some((row) => row.key === hot) && !exactRow(shown, wanted)) {
@@ -237,6 +241,11 @@ export function Outline() {
           <Later part={WaysIn} />
         </Suspense>
       </div>
+      {refused !== undefined && (
+        <Suspense>
+          <LinesDialog pasted={refused} beside={openPlace} onClose={() => setRefused(undefined)} />
+        </Suspense>
+      )}
     </nav>
   );
 }

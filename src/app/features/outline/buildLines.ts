@@ -4,21 +4,23 @@ import { isUntouched } from "../../../core/lines/isLines.ts";
 import { difference } from "../../../core/model/edits/revise.ts";
 import type { Session } from "../../session/session.ts";
 
-/** Builds what some lines say as one edit, and chooses the first screen that they name; gives whether they could be read. */
+/**
+ * Builds what some lines say as one edit, and chooses the first screen that they name; gives whether they could be read. Problems with addresses are
+ * said, those with lines are for whoever shows the lines.
+ */
 export function buildLines(session: Session, text: string, beside: string | undefined): boolean {
   const { project, apply } = session.document.getState();
-  if (isAddresses(text) && isUntouched(project)) return buildAddresses(session, text);
+  if (mayBeAddresses(session, text)) return buildAddresses(session, text);
   const made = linesInto(project, text, beside);
-  if (!made.ok) {
-    session.notices.getState().say(
-      "These lines were not built:",
-      made.problems.slice(0, 8).map(({ line, column, message }) => `line ${line}, column ${column}: ${message}`),
-    );
-    return false;
-  }
+  if (!made.ok) return false;
   apply(made.edit);
   if (made.last !== undefined) session.selection.getState().select({ kind: "place", id: made.last });
   return true;
+}
+
+/** Whether a text is read as addresses, from which a project is started. */
+export function mayBeAddresses(session: Session, text: string): boolean {
+  return isAddresses(text) && isUntouched(session.document.getState().project);
 }
 
 /** A list of addresses, one a line; a few lines that are none do not make it anything else. */
