@@ -85,13 +85,16 @@ export function isOfLeg({ text }: Option): boolean {
   return /^(set|if) ./.test(text) || text === "hold" || text === "submit" || WAY_WORDS.has(text);
 }
 
-/** Puts elements behind others; one that is said again after a condition is the same one: `Play > Player (if fact.paid), Play > Offer`. */
+/**
+ * Puts elements behind others. One that is said again after a condition is the same one: `Play > Player (if fact.paid), Play > Offer`; and so is one that
+ * was only listed before.
+ */
 export function addTogether(elements: readonly ElementNode[], to: ElementNode[]): ElementNode[] {
   for (const element of elements) {
     const mayGoOn = !element.trigger && element.options.length === 0 && element.legs.length > 0;
     const i = mayGoOn ? to.findIndex((one) => !one.trigger && one.label === element.label && one.kind === element.kind) : -1;
     const first = to[i];
-    if (first && goesOnOnlyIf(first)) to[i] = { ...first, legs: [...first.legs, ...element.legs] };
+    if (first && (goesOnOnlyIf(first) || first.legs.length + first.options.length === 0)) to[i] = { ...first, legs: [...first.legs, ...element.legs] };
     else to.push(element);
   }
   return to;

@@ -150,15 +150,16 @@ function isOutline(places: readonly PlaceNode[], isContainer: (name: string) => 
 
 /** Names that say what kind of container they are: `Tabs: Home, Search`. */
 export const SAYS_ITS_KIND = new RegExp(
-  `^(${["tabs", "drawer", ...Object.keys(OTHER_WORDS).filter((word) => /^(tabs|drawer)$/.test(OTHER_WORDS[word] ?? ""))].join("|")})$`,
+  `^(?:[\\w-]+ )?(${["tabs", "drawer", ...Object.keys(OTHER_WORDS).filter((word) => /^(tabs|drawer)$/.test(OTHER_WORDS[word] ?? ""))].join("|")})$`,
   "i",
 );
 
 /** The options of a place, with its kind where its name says it and what stands on it are no more than names. */
 export function withKind({ name, options, elements }: PlaceNode): Option[] {
   const [first] = options;
-  if (first || !SAYS_ITS_KIND.test(name) || !elements.every(isName)) return options;
-  return [inOurWords({ text: name.toLowerCase(), line: 1, column: 1 })];
+  const [, kind] = SAYS_ITS_KIND.exec(name) ?? [];
+  if (first || kind === undefined || !elements.every(isName)) return options;
+  return [inOurWords({ text: kind.toLowerCase(), line: 1, column: 1 })];
 }
 
 /** Whether an element says no more than a name. */

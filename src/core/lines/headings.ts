@@ -1,5 +1,6 @@
+import { folded } from "../model/names.ts";
 import { optionsIn, SAYS_ITS_KIND } from "./habits.ts";
-import { cutAt, endingOf, isQuoted, type Piece } from "./scan.ts";
+import { cutAt, endingOf, isQuoted, type Piece, splitAt } from "./scan.ts";
 import { CONTAINER_KINDS } from "./words.ts";
 
 /** How whole texts are laid out: headings over groups of screens, and lists beneath them. */
@@ -71,8 +72,18 @@ function isMarkedAbove(heads: ReadonlyArray<RegExpExecArray | null>, i: number):
 /** A line that begins with what it is: `Screen: Home`, `Dialog: Discard?`. */
 const SAYS_FIRST = /^(screen|page|view|tab|modal|sheet|bottom sheet|dialog|alert|popup|full screen|panel|stack|drawer)\s*:\s*([^:>,]+)$/i;
 
-/** Names that would be read as what the following is. */
-export const TAKEN_FIRST = /^(screen|page|view|tab|modal|sheet|bottom sheet|dialog|alert|popup|full screen|panel|stack|drawer)$/i;
+/** Names that would be read as what the following is, as a name in brackets, or as the first line of a drawing. */
+export const TAKEN_FIRST =
+  /^(screen|page|view|tab|modal|sheet|bottom sheet|dialog|alert|popup|full screen|panel|stack|drawer)$|^\[.*\]$|^(graph|flowchart) (TD|TB|LR|RL|BT)$/i;
+
+/** The first line of a drawing in text, which says which way it goes. */
+export const DRAWING = /^((graph|flowchart) (TD|TB|LR|RL|BT)|stateDiagram(-v2)?);?$/i;
+
+/** A heading in brackets without them: `[Home]`. */
+export function withoutBrackets(line: string): string {
+  const [, before = "", name, behind = ""] = /^(\s*(?:[-*•·+]\s+)?)\[([^[\]]+)\](\s*:?\s*)$/.exec(line) ?? [];
+  return name === undefined ? line : `${before} ${name} ${behind}`;
+}
 
 /** `Screen: Home` as `Home`, and `Dialog: Discard?` as `Discard? (dialog)`. */
 export function saidFirst(piece: Piece): Piece {
@@ -126,6 +137,44 @@ export function controlsBeneath(lines: readonly Line[]): { lines: Line[]; isNest
     asControls(i + 1, inside);
   });
   return { lines: out, isNested };
+}
+
+/** What stands before a list of controls: `Buttons: Play, Scores`. */
+const SAYS_CONTROLS = /^(buttons|controls|elements|fields|actions|content|contents|ui|on it)\s*:\s*/i;
+
+/**
+ * The same where such a list has no bullets: lines that lead somewhere further in than a screen, and that nothing leads to. `Home` with `Play > Game` and
+ * `Scores > Scores` beneath it has two buttons; `Main` with `Home > Game` and `Game > Home` has two screens.
+ */
+export function plainControls(lines: readonly Line[]): Line[] {
+  const least = Math.min(...lines.map(({ indent }) => indent));
+  if (lines.filter(({ indent }) => indent === least).length < 2) return [...lines];
+  const headOf = ({ piece }: Line) => folded(cutAt(piece, ">")[0].text);
+  const targets = new Map<string, Set<string>>();
+  for (const line of lines)
+    for (const part of splitAt(cutAt(line.piece, ":")[1] ?? line.piece, ",")) {
+      const to = folded(endingOf(cutAt(part, ">")[1] ?? { ...part, text: "" }).before.text);
+      if (to !== "") targets.set(to, (targets.get(to) ?? new Set()).add(headOf(line)));
+    }
+  const isLedTo = (name: string) => [...(targets.get(name) ?? [])].some((from) => from !== name);
+  const out = [...lines];
+  lines.forEach((line, i) => {
+    const { piece, indent } = line;
+    if (/[:>"]/.test(piece.text) || isListed(piece.text) || containerIn(piece.text)) return;
+    const end = lines.findIndex((other, at) => at > i && other.indent <= indent);
+    const inside = lines.slice(i + 1, end < 0 ? undefined : end);
+    const [first] = inside;
+    const isPlain = (one: Line) =>
+      one.indent === first?.indent && !isListed(one.piece.text) && (SAYS_CONTROLS.test(one.piece.text) || !cutAt(one.piece, ":")[1]);
+    const leading = inside.filter((one) => cutAt(one.piece, ">")[1] && !SAYS_CONTROLS.test(one.piece.text));
+    if (!first || !inside.every(isPlain) || leading.length === 0 || (leading.length < 2 && !isLedTo(folded(piece.text)))) return;
+    if (leading.some((one) => isLedTo(headOf(one)))) return;
+    inside.forEach((one, at) => {
+      const { length } = SAYS_CONTROLS.exec(one.piece.text)?.[0] ?? "";
+      out[i + 1 + at] = { ...one, piece: { ...one.piece, text: `- ${one.piece.text.slice(length)}`, column: one.piece.column + length - 2 }, isControl: true };
+    });
+  });
+  return out;
 }
 
 /** Whether a line is that of a modal alone: `New post (sheet)`. */

@@ -14,7 +14,20 @@ import {
   withKind,
   withoutSemicolons,
 } from "./habits.ts";
-import { BENEATH, controlsBeneath, HEADING, isListed, isScreenLine, saidFirst, stepFirst, TAKEN_FIRST, underHeadings } from "./headings.ts";
+import {
+  BENEATH,
+  controlsBeneath,
+  DRAWING,
+  HEADING,
+  isListed,
+  isScreenLine,
+  plainControls,
+  saidFirst,
+  stepFirst,
+  TAKEN_FIRST,
+  underHeadings,
+  withoutBrackets,
+} from "./headings.ts";
 import { detailsInStacks, flatLanes, membersOnLine, saidAgain, startingFirst, tabsTogether } from "./lanes.ts";
 import { ruleLine } from "./ruleLine.ts";
 import { cutAt, endingOf, isQuoted, type Piece, shown, splitAt, trimmed, unquoted } from "./scan.ts";
@@ -49,14 +62,14 @@ class Parser {
     if (all.length > MOST) this.wrong({ text: "", line: MOST, column: 1 }, `there are ${all.length} lines; at most ${MOST} are read`);
     const told = all.slice(0, MOST).flatMap((whole, i) => {
       const isPlain = /^(app|fact|rows|rule)\s/.test(whole.trim());
-      const raw = isPlain ? whole : withoutSemicolons(withArrows(plainLine(whole)));
+      const raw = isPlain ? whole : withoutSemicolons(withArrows(withoutBrackets(plainLine(whole))));
       const indent = (/^[ \t\u2500-\u257f]*/.exec(whole)?.[0] ?? "").replace(/\t/g, "  ").length;
       const start = raw.length - raw.trimStart().length;
       const piece = { text: raw.trim(), line: i + 1, column: start + 1 };
-      return piece.text === "" ? [] : [{ piece, indent }];
+      return piece.text === "" || DRAWING.test(piece.text) ? [] : [{ piece, indent }];
     });
     const { lines: under, title } = underHeadings(told);
-    const { lines: pieces, isNested } = controlsBeneath(under);
+    const { lines: pieces, isNested } = controlsBeneath(plainControls(under));
     const [head, ...others] = pieces;
     const isOverList =
       isNested &&
