@@ -128,8 +128,7 @@ export function controlsBeneath(lines: readonly Line[]): { lines: Line[]; isNest
     // A modal holds steps or controls: what stands right beneath its line are controls unless something stands on them.
     const isModal = isContainer && isModalLine(line) && (lines[i + 1]?.indent ?? -1) >= indent;
     if ((isContainer && !isModal) || piece.text.endsWith(":")) return;
-    const end = lines.findIndex((other, at) => at > i && (isModal ? !BULLET.test(other.piece.text) || other.indent < indent : other.indent <= indent));
-    const inside = lines.slice(i + 1, end < 0 ? undefined : end);
+    const inside = following(lines, i, (other) => (isModal ? BULLET.test(other.piece.text) && other.indent >= indent : other.indent > indent));
     const [first] = inside;
     const isList = first !== undefined && inside.every((one) => one.indent === first.indent && BULLET.test(one.piece.text) && !isScreenLine(one.piece));
     if (!isList || !(isModal || inside.some((one) => cutAt(one.piece, ">")[1]))) return;
@@ -161,8 +160,7 @@ export function plainControls(lines: readonly Line[]): Line[] {
   lines.forEach((line, i) => {
     const { piece, indent } = line;
     if (/[:>"]/.test(piece.text) || isListed(piece.text) || containerIn(piece.text)) return;
-    const end = lines.findIndex((other, at) => at > i && other.indent <= indent);
-    const inside = lines.slice(i + 1, end < 0 ? undefined : end);
+    const inside = following(lines, i, (other) => other.indent > indent);
     const [first] = inside;
     const isPlain = (one: Line) =>
       one.indent === first?.indent && !isListed(one.piece.text) && (SAYS_CONTROLS.test(one.piece.text) || !cutAt(one.piece, ":")[1]);
@@ -181,6 +179,13 @@ export function plainControls(lines: readonly Line[]): Line[] {
 function isModalLine(text: string): boolean {
   const { inside } = endingOf({ text: text.replace(/\s*:$/, ""), line: 1, column: 1 });
   return inside !== undefined && !text.includes(">") && optionsIn(inside).some((option) => CONTAINER_KINDS[option.text]?.kind === "modal");
+}
+
+/** The lines behind one, as long as something holds of them. */
+function following(lines: readonly Line[], i: number, holds: (line: Line) => boolean): Line[] {
+  let end = i + 1;
+  for (let line = lines[end]; line && holds(line); line = lines[end]) end += 1;
+  return lines.slice(i + 1, end);
 }
 
 const BULLET = /^([-*•·+]|\d{1,4}[.)])\s+/;

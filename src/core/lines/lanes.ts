@@ -159,29 +159,37 @@ function isBare({ params, elements, members, options, literal }: PlaceNode): boo
 /** A list with the screens that are led to from tabs, or from a modal, alone in the stacks of those. */
 function adopted(list: readonly PlaceNode[], lanes: readonly PlaceNode[], modals: readonly PlaceNode[]): PlaceNode[] {
   const members = lanes.flatMap((around) => around.members);
-  const all = list.flatMap(withInside);
-  const leads = all.flatMap((from) => from.elements.flatMap((element) => element.legs.map((leg): Lead => ({ from, leg, element }))));
-  const within = (place: PlaceNode) => members.find((lane) => lane === place || isIn(lane, place));
   const open = list.filter((place, i) => i > 0 && !kindOf(place) && place.members.length === 0 && !place.options.some(({ text }) => STAYS.test(text)));
-  const inLanes = homesFrom(members, open, leads, (place) => within(place) !== undefined || modals.includes(place));
+  const leads = leadsTo(open, list);
+  const laneIn = new Map(members.flatMap((lane) => withInside(lane).map((one) => [one, lane] as const)));
+  const inLanes = homesFrom(members, open, leads, (place) => laneIn.has(place) || modals.includes(place));
   const left = open.filter((place) => !inLanes.has(place));
   const inModals = modals.map((modal) => homesFrom([modal], left, leads, (place) => place === modal));
   const homes = new Map([...inModals.flatMap((some) => [...some]), ...inLanes]);
+  const details = new Map<PlaceNode, PlaceNode[]>();
+  for (const place of open) {
+    const home = homes.get(place);
+    if (home) details.set(home, [...(details.get(home) ?? []), place]);
+  }
+  // What several tabs lead to opens in the one where people are, and who goes on from a tab to what is at home in another gets back to it.
+  const laneOf = (place: PlaceNode) => laneIn.get(place) ?? inLanes.get(place);
+  const toLanes = [...inLanes.keys()].flatMap((place) => (leads.get(place) ?? []).map((lead) => ({ ...lead, home: inLanes.get(place) })));
+  const goingOn = new Set(toLanes.map(({ from }) => from));
+  const pushed = new Set(
+    toLanes.flatMap(({ from, leg, home }) => {
+      const lane = laneOf(from);
+      return lane && lane !== home && !leg.options.some(({ text }) => WAY_WORDS.has(text)) ? [leg] : [];
+    }),
+  );
   const put = (place: PlaceNode): PlaceNode => {
-    const more = open.filter((one) => homes.get(one) === place);
+    const more = details.get(place) ?? [];
     if (kindOf(place) === "modal") return more.reduce(withStep, place);
-    // Who goes on from a tab to what is at home in another gets back to the tab.
-    const goesOn = leads.some(({ from, leg }) => from === place && open.some((one) => inLanes.has(one) && isTo(leg, one)));
-    return more.length === 0 && goesOn ? withMember(place) : more.reduce((lane, detail) => withMember(lane, detail), place);
+    return more.length === 0 && goingOn.has(place) ? withMember(place) : more.reduce((lane, detail) => withMember(lane, detail), place);
   };
-  // What several tabs lead to opens in the one where people are.
-  const laneOf = (place: PlaceNode) => within(place) ?? inLanes.get(place);
-  const shared = ({ from, leg }: Lead) => open.some((one) => isTo(leg, one) && inLanes.has(one) && laneOf(from) && laneOf(from) !== inLanes.get(one));
-  const pushed = new Set(leads.filter((lead) => !lead.leg.options.some(({ text }) => WAY_WORDS.has(text)) && shared(lead)).map(({ leg }) => leg));
   return list
     .filter((place) => !homes.has(place))
     .map((place) => (lanes.includes(place) ? { ...place, members: place.members.map(put) } : modals.includes(place) ? put(place) : place))
-    .map((place) => withWay(place, pushed, "push"));
+    .map((place) => (pushed.size > 0 ? withWay(place, pushed, "push") : place));
 }
 
 /** A place in which some legs lead on in a way. */
@@ -197,6 +205,20 @@ interface Lead {
   element: ElementNode;
 }
 
+/** By place of some the legs that lead to it from others in a list, by its name alone. */
+function leadsTo(places: readonly PlaceNode[], list: readonly PlaceNode[]): ReadonlyMap<PlaceNode, readonly Lead[]> {
+  const byName = new Map(places.map((place) => [folded(place.name), place]));
+  const out = new Map<PlaceNode, Lead[]>();
+  for (const from of list.flatMap(withInside))
+    for (const element of from.elements)
+      for (const leg of element.legs) {
+        const { target } = leg;
+        const place = target.is === "place" && target.path.length === 1 ? byName.get(folded(target.path[0] ?? "")) : undefined;
+        if (place && place !== from) push(out, place, { from, leg, element });
+      }
+  return out;
+}
+
 /**
  * Where screens belong that are led to from some homes alone, or from one another: to the home from which they are met first. `isHome` is so of
  * all that does not keep them from that.
@@ -204,22 +226,24 @@ interface Lead {
 function homesFrom(
   homes: readonly PlaceNode[],
   open: readonly PlaceNode[],
-  leads: readonly Lead[],
+  leads: ReadonlyMap<PlaceNode, readonly Lead[]>,
   isHome: (place: PlaceNode) => boolean,
 ): Map<PlaceNode, PlaceNode> {
-  const into = new Map(open.map((place) => [place, leads.filter(({ from, leg }) => from !== place && isTo(leg, place))]));
-  let inside = open.filter((place) => !into.get(place)?.some(startsAnew));
+  const into = (place: PlaceNode) => leads.get(place) ?? [];
+  let inside = open.filter((place) => !into(place).some(startsAnew));
   for (let before = -1; before !== inside.length; ) {
     before = inside.length;
     const known = new Set(inside);
-    inside = inside.filter((place) => into.get(place)?.every(({ from }) => known.has(from) || isHome(from)));
+    inside = inside.filter((place) => into(place).every(({ from }) => known.has(from) || isHome(from)));
   }
+  const onwards = new Map<PlaceNode, PlaceNode[]>();
+  for (const place of inside) for (const { from } of into(place)) push(onwards, from, place);
   const out = new Map<PlaceNode, PlaceNode>();
   for (const home of homes) {
     const reached = withInside(home);
     for (const from of reached)
-      for (const place of inside)
-        if (!out.has(place) && into.get(place)?.some((lead) => lead.from === from)) {
+      for (const place of onwards.get(from) ?? [])
+        if (!out.has(place)) {
           out.set(place, home);
           reached.push(place);
         }
@@ -227,16 +251,16 @@ function homesFrom(
   return out;
 }
 
-const withInside = (place: PlaceNode): PlaceNode[] => [place, ...place.members.flatMap(withInside)];
+function push<K, T>(map: Map<K, T[]>, key: K, value: T) {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}
 
-const isIn = (around: PlaceNode, place: PlaceNode): boolean => around.members.some((member) => member === place || isIn(member, place));
+const withInside = (place: PlaceNode): PlaceNode[] => [place, ...place.members.flatMap(withInside)];
 
 /** What keeps a screen where its line stands. */
 const STAYS = /^(apart|start|tab|hub|once)$/;
-
-function isTo({ target }: LegNode, place: PlaceNode): boolean {
-  return target.is === "place" && target.path.length === 1 && folded(target.path[0] ?? "") === folded(place.name);
-}
 
 /** Whether a leg starts over with a screen, so that this is in no tab: signing out does. */
 function startsAnew({ leg, element }: { leg: LegNode; element: ElementNode }): boolean {

@@ -1,34 +1,10 @@
-import { freshId } from "../model/edits/edit.ts";
-import type { ElementNode, FactNode, LegNode, LineProblem, Lines, ParamNode, PlaceNode, RowsNode, Target, WayInNode } from "./ast.ts";
+import type { ElementNode, LegNode, LineProblem, Lines, ParamNode, PlaceNode, Target, WayInNode } from "./ast.ts";
+import { type Declared, factLine, rowsLine } from "./declarations.ts";
 import { addTogether, idleKindOf, isBackLabel, isOfLeg, labelOf, triggerOf, WAY_WORDS, withCommas } from "./elements.ts";
-import {
-  bulletLength,
-  inOurWords,
-  LOOKS_BULLETED,
-  modalsNamed,
-  optionsIn,
-  plainLine,
-  SAYS_ITS_KIND,
-  typeWord,
-  withArrows,
-  withKind,
-  withoutSemicolons,
-} from "./habits.ts";
-import {
-  BENEATH,
-  controlsBeneath,
-  DRAWING,
-  HEADING,
-  isListed,
-  isScreenLine,
-  plainControls,
-  saidFirst,
-  stepFirst,
-  TAKEN_FIRST,
-  underHeadings,
-  withoutBrackets,
-} from "./headings.ts";
+import { bulletLength, inOurWords, LOOKS_BULLETED, modalsNamed, optionsIn, SAYS_ITS_KIND, typeWord, withKind } from "./habits.ts";
+import { BENEATH, HEADING, isListed, isScreenLine, saidFirst, stepFirst, TAKEN_FIRST } from "./headings.ts";
 import { detailsInStacks, flatLanes, membersOnLine, saidAgain, startingFirst, tabsTogether } from "./lanes.ts";
+import { laidOut } from "./layout.ts";
 import { ruleLine } from "./ruleLine.ts";
 import { cutAt, endingOf, isQuoted, type Piece, shown, splitAt, trimmed, unquoted } from "./scan.ts";
 import { conditionBehind, pathOf, targetOf } from "./targets.ts";
@@ -60,28 +36,8 @@ class Parser {
   read(text: string) {
     const all = text.replace(/^\ufeff/, "").split(/\r\n|\r|\n/);
     if (all.length > MOST) this.wrong({ text: "", line: MOST, column: 1 }, `there are ${all.length} lines; at most ${MOST} are read`);
-    const told = all.slice(0, MOST).flatMap((whole, i) => {
-      const isPlain = /^(app|fact|rows|rule)\s/.test(whole.trim());
-      const raw = isPlain ? whole : withoutSemicolons(withArrows(withoutBrackets(plainLine(whole))));
-      const indent = (/^[ \t\u2500-\u257f]*/.exec(whole)?.[0] ?? "").replace(/\t/g, "  ").length;
-      const start = raw.length - raw.trimStart().length;
-      const piece = { text: raw.trim(), line: i + 1, column: start + 1 };
-      return piece.text === "" || DRAWING.test(piece.text) ? [] : [{ piece, indent }];
-    });
-    const { lines: under, title } = underHeadings(told);
-    const { lines: pieces, isNested } = controlsBeneath(plainControls(under));
-    const [head, ...others] = pieces;
-    const isOverList =
-      isNested &&
-      head &&
-      !/[:>,("]/.test(head.piece.text) &&
-      !isListed(head.piece.text) &&
-      others.every(({ isControl, piece }) => isControl || isListed(piece.text));
-    if (isOverList) pieces.shift();
-    if (title !== undefined || isOverList) this.lines.name = title ?? head?.piece.text ?? "";
-    // A list that begins with a dash, or under a heading, is a list of screens.
-    const first = pieces.find(({ piece }) => !OTHER_LINE.test(piece.text))?.piece.text ?? "";
-    const dashed = first.startsWith("- ") || HEADING.test(first) || isNested;
+    const { lines: pieces, title, dashed } = laidOut(all.slice(0, MOST));
+    if (title !== undefined) this.lines.name = title;
     let listed = -1;
     pieces.forEach(({ piece, indent, modal, isControl = false }, i) => {
       const [, name] = i === 0 ? (NAMED.exec(piece.text) ?? []) : [];
@@ -118,8 +74,12 @@ class Parser {
     const rest = (word: string) => trimmed({ ...piece, text: text.slice(word.length), column: piece.column + word.length });
     if (text.startsWith("- ")) this.further(rest("-"));
     else if (/^app\s/.test(text)) this.lines.name = unquoted(rest("app").text);
-    else if (/^fact\s/.test(text)) this.fact(rest("fact"));
-    else if (/^rows\s/.test(text)) this.rows(rest("rows"));
+    else if (/^fact\s/.test(text)) this.declare(factLine(rest("fact")), this.lines.facts);
+    else if (/^rows\s/.test(text))
+      this.declare(
+        rowsLine(rest("rows"), (inside) => this.params(inside)),
+        this.lines.rows,
+      );
     else if (/^in\s/.test(text)) this.wayIn(rest("in"));
     else if (/^rule\s/.test(text))
       this.lines.rules.push(...[ruleLine(rest("rule"), (at, message) => this.wrong(at, message))].filter((rule) => rule !== undefined));
@@ -129,6 +89,11 @@ class Parser {
       for (const place of modal ? this.lines.places.slice(before) : [])
         if (!CONTAINER_KINDS[place.options[0]?.text ?? ""]) place.options.unshift(inOurWords({ text: modal ?? "", line: place.line, column: place.column }));
     }
+  }
+
+  private declare<T>({ declared, problem }: Declared<T>, into: T[]) {
+    if (problem) this.wrong(problem.at, problem.message);
+    if (declared) into.push(declared);
   }
 
   /** The container of the line read last, where nothing has been said of it but its name. */
@@ -303,39 +268,6 @@ class Parser {
     return out;
   }
 
-  /** `member "has joined" (persists)`, `season = spring | summer (outside)`, `online = true` */
-  private fact(piece: Piece) {
-    const { before, inside } = endingOf(piece);
-    const [head, value] = cutAt(before, "=");
-    const [, told, quoted] = /^([A-Za-z][\w ]*?)(?:\s+("(?:[^"\\]|\\.)*"))?$/.exec(head.text) ?? [];
-    const id = told === undefined || /^[a-z]\w*$/.test(told) ? told : freshId(told, new Set(), "fact");
-    if (id === undefined) return this.wrong(piece, `found “${shown(piece.text)}”, expected a fact such as member, online = true or season = spring | summer`);
-    const values: FactNode["values"] = value
-      ? splitAt(value, "|").map(({ text }) => (text === "true" || text === "false" ? text === "true" : unquoted(text)))
-      : [false];
-    this.lines.facts.push({
-      id,
-      ...(quoted !== undefined ? { name: unquoted(quoted) } : told === id ? {} : { name: told as string }),
-      values,
-      options: inside ? optionsIn(inside) : [],
-      line: piece.line,
-      column: piece.column,
-    });
-  }
-
-  /** `plot(id, name, size: number): a1, Oak Corner, 12 | a2, Long Bed, 7` */
-  private rows(piece: Piece) {
-    const [head, rest] = cutAt(piece, ":");
-    const { before, inside, attached } = endingOf(head);
-    if (!/^[A-Za-z]\w*$/.test(before.text) || !inside || !attached)
-      return this.wrong(piece, `found “${shown(piece.text)}”, expected rows such as plot(id, name): a1, Oak Corner | a2, Long Bed`);
-    const fields: RowsNode["fields"] = this.params(inside).map(({ name, type }) => ({ name, type }));
-    const rows = rest && rest.text !== "" ? splitAt(rest, "|").map((row) => splitAt(row, ",").map(({ text }) => text)) : [];
-    const odd = rows.findIndex((row) => row.length !== fields.length);
-    if (odd >= 0) this.wrong(piece, `row ${odd + 1} has ${rows[odd]?.length} values, expected ${fields.length}: ${fields.map(({ name }) => name).join(", ")}`);
-    this.lines.rows.push({ id: typeWord(before.text), fields, rows, line: piece.line, column: piece.column });
-  }
-
   /** `/plots/{plotId} > Plot`, `"Frost alert" > Plot(plotId = link.plotId) (notification)` */
   private wayIn(piece: Piece) {
     const [left, right] = cutAt(piece, ">");
@@ -368,7 +300,5 @@ function json(text: string): unknown {
 export const TAKEN_LINE = new RegExp(`^(app|fact|rows|in|rule)\\s|${LOOKS_BULLETED.source}|${TAKEN_FIRST.source}`, "iu");
 /** Names of what says of no kind that it is, which would be read as a container of one. */
 export const TAKEN_PLAIN = new RegExp(`${TAKEN_LINE.source}|${SAYS_ITS_KIND.source}`, "iu");
-/** Lines that are none of a place. */
-const OTHER_LINE = /^(app|fact|rows|in|rule)\s|^app( name)?:\s/i;
 /** A first line that names the project. */
 const NAMED = /^app(?: name)?:\s+([^>,:]+)$/i;
