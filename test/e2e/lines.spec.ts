@@ -147,3 +147,22 @@ test("lines as people write them in any list build, and a condition in plain wor
   await expect(inspector.getByText("there is no “membr” here")).toHaveCount(0);
   await expect(inspector.getByText('there is no "membr" here; there are fact, width, param, field, and text stands in quotes')).toBeVisible();
 });
+
+test("lines that could not be built are fixed on the spot, and nothing is lost", async ({ page }) => {
+  await openEmpty(page);
+  await paste(page, "Corner library\n\nDesk: Book list > Book\nBook: Lend > Lend (fancy), Back\nLend (sheet): Done > close");
+  const dialog = page.getByRole("dialog", { name: "These lines need a fix" });
+  const area = dialog.getByLabel("Lines");
+  await expect(area).toHaveValue(/^Corner library\n/);
+  await expect(dialog.getByRole("button", { name: "Build" })).toBeDisabled();
+  await dialog.getByRole("button", { name: /^Line 4, column 20: found “fancy”/ }).click();
+  await expect(area).toBeFocused();
+  expect(await area.evaluate((field: HTMLTextAreaElement) => field.value.slice(field.selectionStart, field.selectionStart + 5))).toBe("fancy");
+  await area.fill((await area.inputValue()).replace(" (fancy)", ""));
+  await expect(page.getByRole("dialog", { name: "These lines can be built" })).toContainText("Build makes screens “Desk”, “Book”");
+  await page.getByRole("button", { name: "Build" }).click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  const built = await documentOf(page);
+  expect([built.name, built.screens.map(({ name }) => name)]).toEqual(["Corner library", ["Desk", "Book", "Lend"]]);
+  expect(moveOf(built, "backBack")).toEqual({ kind: "back" });
+});

@@ -9,8 +9,9 @@ import { CONTAINER_KINDS } from "./words.ts";
 export interface Line {
   piece: Piece;
   indent: number;
-  /** It is a control of the screen above it. */
+  /** It is a control of the screen above it, or a screen, though it stands behind a dash. */
   isControl?: boolean;
+  isScreen?: boolean;
   /** The kind of modal that it is by the heading over it, unless it says another. */
   modal?: string;
 }
@@ -26,8 +27,9 @@ const OVER_MODALS = /^(?:the )?(modal|sheet|bottom sheet|dialog|overlay|popup|po
 export const HEADING = /^(the )?(screens|pages|views)\s*:$/i;
 
 /**
- * Lines with what stands beneath a heading that names a container in that: `## Main (tabs)`, and the screens beneath it are its tabs. Other headings and
- * comments are left out; what stands beneath `## Dialogs` are dialogs. The title of a text with such headings comes with it.
+ * Lines with what stands beneath a heading that names a container in that: `## Main (tabs)`, and the screens beneath it are its tabs. A heading over a list of
+ * controls is a screen: `## Home`, and `- Play > Game` beneath it. Other headings and comments are left out; what stands beneath `## Dialogs` are
+ * dialogs. The title of a text with such headings comes with it.
  */
 export function underHeadings(lines: readonly Line[]): { lines: Line[]; title: string | undefined } {
   const heads = lines.map(({ piece }) => MARKED.exec(piece.text));
@@ -37,6 +39,7 @@ export function underHeadings(lines: readonly Line[]): { lines: Line[]; title: s
   const out: Line[] = [];
   let beneath = 0;
   let modal: string | undefined;
+  let of: "screens" | "controls" | undefined;
   lines.forEach(({ piece, indent }, i) => {
     const [, , text = ""] = heads[i] ?? [];
     const isOverList = piece.text.endsWith(":") && isListed(lines[i + 1]?.piece.text ?? "");
@@ -45,11 +48,18 @@ export function underHeadings(lines: readonly Line[]): { lines: Line[]; title: s
       const container = plural ? undefined : containerIn(text);
       beneath = container ? BENEATH : 0;
       modal = plural?.toLowerCase();
-      if (container) out.push({ piece: { ...piece, text: container, column: piece.column + piece.text.length - text.length }, indent: 0 });
+      const list = heads[i]?.[1] === "#" ? [] : following(lines, i, (other) => isListed(other.piece.text));
+      const isOfControls = !container && !plural && list.some((other) => cutAt(other.piece, ">")[1]) && !list.some((other) => isScreenLine(other.piece));
+      const name = container ?? (isOfControls ? text : undefined);
+      if (name !== undefined) out.push({ piece: { ...piece, text: name, column: piece.column + piece.text.length - text.length }, indent: 0 });
+      if (heads[i]?.[1] !== "#") of = isOfControls ? "controls" : "screens";
     } else if (!piece.text.startsWith("#")) {
       // A list under a plain heading ends where something stands that is no part of it.
       if (modal && !isListed(piece.text) && indent === 0 && !isMarkedAbove(heads, i)) modal = undefined;
-      out.push({ piece, indent: indent + beneath, ...(modal && indent === 0 ? { modal } : {}) });
+      if (indent === 0 && !isListed(piece.text)) of = undefined;
+      const isInList = of !== undefined && isListed(piece.text);
+      const behind = { ...(isInList && of === "screens" && indent === 0 ? { isScreen: true } : {}), ...(modal && indent === 0 ? { modal } : {}) };
+      out.push(isInList && of === "controls" ? asControl({ piece, indent }) : { piece, indent: indent + beneath, ...behind });
     }
   });
   return { lines: out, title };
@@ -117,11 +127,6 @@ export function stepFirst(piece: Piece): Piece {
 export function controlsBeneath(lines: readonly Line[]): { lines: Line[]; isNested: boolean } {
   let isNested = false;
   const out = [...lines];
-  const asControls = (from: number, inside: readonly Line[]) =>
-    inside.forEach((one, at) => {
-      const { length } = BULLET.exec(one.piece.text)?.[0] ?? "";
-      out[from + at] = { ...one, piece: { ...one.piece, text: `- ${one.piece.text.slice(length)}`, column: one.piece.column + length - 2 }, isControl: true };
-    });
   lines.forEach(({ piece, indent }, i) => {
     const line = saidFirst(piece).text;
     const isContainer = containerIn(line.replace(BULLET, "")) !== undefined;
@@ -133,7 +138,7 @@ export function controlsBeneath(lines: readonly Line[]): { lines: Line[]; isNest
     const isList = first !== undefined && inside.every((one) => one.indent === first.indent && BULLET.test(one.piece.text) && !isScreenLine(one.piece));
     if (!isList || !(isModal || inside.some((one) => cutAt(one.piece, ">")[1]))) return;
     isNested ||= BULLET.test(piece.text);
-    asControls(i + 1, inside);
+    out.splice(i + 1, inside.length, ...inside.map((one) => asControl(one)));
   });
   return { lines: out, isNested };
 }
@@ -167,10 +172,7 @@ export function plainControls(lines: readonly Line[]): Line[] {
     const leading = inside.filter((one) => cutAt(one.piece, ">")[1] && !SAYS_CONTROLS.test(one.piece.text));
     if (!first || !inside.every(isPlain) || leading.length === 0 || (leading.length < 2 && !isLedTo(folded(piece.text)))) return;
     if (leading.some((one) => isLedTo(headOf(one)))) return;
-    inside.forEach((one, at) => {
-      const { length } = SAYS_CONTROLS.exec(one.piece.text)?.[0] ?? "";
-      out[i + 1 + at] = { ...one, piece: { ...one.piece, text: `- ${one.piece.text.slice(length)}`, column: one.piece.column + length - 2 }, isControl: true };
-    });
+    out.splice(i + 1, inside.length, ...inside.map((one) => asControl(one, SAYS_CONTROLS)));
   });
   return out;
 }
@@ -179,6 +181,12 @@ export function plainControls(lines: readonly Line[]): Line[] {
 function isModalLine(text: string): boolean {
   const { inside } = endingOf({ text: text.replace(/\s*:$/, ""), line: 1, column: 1 });
   return inside !== undefined && !text.includes(">") && optionsIn(inside).some((option) => CONTAINER_KINDS[option.text]?.kind === "modal");
+}
+
+/** A line as one of a control of the screen above it, without what stands before its name. */
+function asControl(line: Line, before = BULLET): Line {
+  const { length } = before.exec(line.piece.text)?.[0] ?? "";
+  return { ...line, piece: { ...line.piece, text: `- ${line.piece.text.slice(length)}`, column: line.piece.column + length - 2 }, isControl: true };
 }
 
 /** The lines behind one, as long as something holds of them. */

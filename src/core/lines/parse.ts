@@ -39,7 +39,7 @@ class Parser {
     const { lines: pieces, title, dashed } = laidOut(all.slice(0, MOST));
     if (title !== undefined) this.lines.name = title;
     let listed = -1;
-    pieces.forEach(({ piece, indent, modal, isControl = false }, i) => {
+    pieces.forEach(({ piece, indent, modal, isControl = false, isScreen = false }, i) => {
       const [, name] = i === 0 ? (NAMED.exec(piece.text) ?? []) : [];
       if (name !== undefined) {
         this.lines.name = unquoted(name);
@@ -47,7 +47,7 @@ class Parser {
       }
       const next = pieces[i + 1];
       if (HEADING.test(piece.text) && (next?.piece.text.startsWith("- ") || bulletLength(next?.piece.text ?? "") > 0)) return;
-      const isDashed = !isControl && piece.text.startsWith("- ") && (dashed || indent === listed || isScreenLine(piece));
+      const isDashed = !isControl && piece.text.startsWith("- ") && (dashed || isScreen || indent === listed || isScreenLine(piece));
       const length = isDashed ? 2 : bulletLength(piece.text);
       const from = { ...piece, text: piece.text.slice(length), column: piece.column + length };
       // A list of screens right beneath the line of a container is what that holds.
@@ -57,7 +57,7 @@ class Parser {
       const isHeading = (next?.indent ?? 0) - indent >= BENEATH;
       if (container && next && !next.isControl && (isHeading || (next.indent === indent && isListed(next.piece.text)))) {
         container.flat = true;
-        if (!isHeading) listed = indent;
+        if (isListed(next.piece.text)) listed = next.indent;
       }
     });
     const { places, ...lines } = modalsNamed({ ...this.lines, places: membersOnLine(saidAgain(this.lines.places)) });
