@@ -5,7 +5,7 @@ export function NewVersion({ onUse, onLater }: { onUse: () => void; onLater: () 
   return (
     <div
       role="status"
-      className="fixed bottom-32 left-1/2 z-40 flex max-w-[440px] -translate-x-1/2 items-center gap-3 border border-ink bg-sheet px-3 py-2 text-[12.5px] shadow-[0_8px_24px_var(--lift)]"
+      className="fixed top-14 left-1/2 z-40 flex max-w-[440px] -translate-x-1/2 items-center gap-3 border border-ink bg-sheet px-3 py-2 text-[12.5px] shadow-[0_8px_24px_var(--lift)]"
     >
       <p className="m-0 min-w-0">
         <span className="block font-semibold">A new version of Etape is ready.</span>

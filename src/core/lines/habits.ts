@@ -144,8 +144,10 @@ function isOutline(places: readonly PlaceNode[], isContainer: (name: string) => 
   const all = (some: readonly PlaceNode[]): PlaceNode[] => some.flatMap((one) => [one, ...all(one.members)]);
   const every = all(places);
   const holders = every.filter((one) => one.members.length > 0 && !kindOf(one));
+  // A stack that is called like what it shows first.
+  const isStack = (one: PlaceNode) => one.members.some(({ name }) => folded(name) === folded(one.name));
   const bare = every.every(({ elements, params }) => elements.length === 0 && params.length === 0);
-  return bare && holders.length > 0 && !holders.some(({ name }) => isContainer(name));
+  return bare && holders.length > 0 && !holders.some((one) => isContainer(one.name) || isStack(one));
 }
 
 /** Names that say what kind of container they are: `Tabs: Home, Search`. */

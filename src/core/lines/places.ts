@@ -4,6 +4,7 @@ import { lookup, treeOf } from "../model/lookup.ts";
 import { folded } from "../model/names.ts";
 import type { Container, Element, Project, Screen } from "../model/schema.ts";
 import type { ElementNode, LegNode, Lines, ParamNode, PlaceNode } from "./ast.ts";
+import { startsOver } from "./elements.ts";
 import type { Expressions, Here } from "./expressions.ts";
 import type { Problems } from "./problems.ts";
 import { placeAt, standingFor, standsFor } from "./standing.ts";
@@ -175,6 +176,8 @@ export class Places {
               { ...node, options: [{ text: leg.options.find(({ text }) => CONTAINER_KINDS[text])?.text ?? "sheet", line: leg.line, column: leg.column }] },
               undefined,
             );
+          // Who signs out is outside of where that was done.
+          else if (startsOver(element.label, name, false)) this.place(node, undefined);
           else this.beside(one, this.place(node, undefined));
         }
     for (const { leg } of ways) {
