@@ -5,7 +5,7 @@ import { type Edit, freshId } from "../model/edits/edit.ts";
 import { applyEdit } from "../model/edits/kinds.ts";
 import { addScreenBeside, linkElement, stackFor } from "../model/edits/link.ts";
 import { addRule } from "../model/edits/rules.ts";
-import { elementIdOf, elementsOf, lookup, mustBePassed, upTarget } from "../model/lookup.ts";
+import { elementIdOf, elementsOf, lookup, mustBePassed, ownersAround, upTarget } from "../model/lookup.ts";
 import { sameName } from "../model/names.ts";
 import { inStackMeant } from "../model/propose.ts";
 import type { Container, Element, Leg, Move, Project, Screen } from "../model/schema.ts";
@@ -136,7 +136,7 @@ export class Merging {
         ...(this.from.at.get(id) ?? { line: 1, column: 1 }),
         message: `“${name}” is in “${there?.name ?? "no container"}” already; expected a name that is not there yet (in the outline, screens are dragged into other containers)`,
       });
-    const at = known ?? this.added(name, rest, owner);
+    const at = known ?? this.added(name, rest, owner, this.leadingTo(id));
     if (known !== undefined && byName) this.told(known, rest);
     if (bound?.get(name) === undefined && (known !== undefined || owner === undefined)) this.beside ??= at;
     this.ids.set(id, at);
@@ -152,10 +152,26 @@ export class Merging {
     if (Object.keys(change).length > 0) this.apply(changeScreen(this.project, id, change));
   }
 
-  private added(name: string, rest: Omit<Screen, "id" | "name" | "up" | "elements">, owner: string | undefined): string {
+  /** The screen of the project that leads to a new one: what is led to stands in the stack of that, of a page before that of a modal. */
+  private leadingTo(id: string): string | undefined {
+    const { screens } = lookup(this.from.project);
+    const legs = this.finding.byName ? this.from.project.legs.filter(({ from, move }) => from !== id && move && "to" in move && move.to === id) : [];
+    if (legs.some(({ move }) => move?.kind === "reset")) return undefined;
+    const from = legs.flatMap((leg): string[] => {
+      const name = screens.get(leg.from)?.name;
+      const known = this.ids.get(leg.from) ?? (name === undefined ? undefined : this.project.screens.find((one) => sameName(one.name, name))?.id);
+      const isGoneTo = leg.move?.kind === "push" || this.from.loose.has(leg.id);
+      return known !== undefined && isGoneTo && lookup(this.project).screens.has(known) ? [known] : [];
+    });
+    const isInModal = (screen: string) => ownersAround(this.project, screen).some(({ kind }) => kind === "modal");
+    return from.find((screen) => !isInModal(screen)) ?? from[0];
+  }
+
+  private added(name: string, rest: Omit<Screen, "id" | "name" | "up" | "elements">, owner: string | undefined, from: string | undefined): string {
     if (owner !== undefined) return this.addedTo(owner, name, rest);
-    if (!this.finding.byName && this.beside !== undefined) {
-      const { edit, stack } = stackFor(this.project, this.beside);
+    const by = from ?? (this.finding.byName ? undefined : this.beside);
+    if (by !== undefined) {
+      const { edit, stack } = stackFor(this.project, by);
       if (edit) this.apply(edit);
       return this.addedTo(stack, name, rest);
     }

@@ -34,6 +34,20 @@ describe("lines into a project", () => {
       expect(isLines(text), text).toBe(false);
   });
 
+  it("put what a page leads to into the stack of that page, line after line", () => {
+    const begun = into(emptyProject("Mine"), "Main (tabs)\n  Home\n    Home\n  You\n    You").project;
+    const built = [
+      "You: Settings icon > Settings, Sign out > Sign in\nSettings: Delete > Delete account (dialog)\nDelete account: Delete > Sign in, Keep > close",
+      "Home: New > New post (sheet)\nNew post: Photo > Pick photo, Post > close\nPick photo: Photo list > back",
+      "## Help\n- Topic list > Topic\n- Chat > Support\n\nHome: Help > Help",
+    ].reduce((project, text) => into(project, text).project, begun);
+    const inside = built.containers
+      .filter(({ kind }) => kind !== "modal")
+      .map(({ name, members }) => `${name}: ${members.map((id) => nameOf(built, id)).join(", ")}`);
+    expect(inside).toEqual(["Main: Home, You", "Home: Home, Help, Topic, Support", "You: You, Settings, Sign in", "New post steps: New post, Pick photo"]);
+    expect(check(built, { fixes: false }).findings.filter(({ severity }) => severity !== "note")).toEqual([]);
+  });
+
   it("make all of one in which nothing was built, and keep its name unless they name it", () => {
     const empty = emptyProject("Mine");
     expect(into(empty, "Plots: New > New plot").project).toMatchObject({ name: "Mine" });
