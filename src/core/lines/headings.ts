@@ -95,13 +95,37 @@ export function withoutBrackets(line: string): string {
   return name === undefined ? line : `${before} ${name} ${behind}`;
 }
 
-/** `Screen: Home` as `Home`, and `Dialog: Discard?` as `Discard? (dialog)`. */
+/** A container with its members in its parentheses: `Home (tabs: Feed, Shop)`. */
+const HOLDS_INSIDE = /^([^:>()]+?)\s*\(\s*(tabs|tab bar|bottom tabs|drawer|side menu|menu)\s*:\s*([^:>()]+)\)$/i;
+
+/** `Screen: Home` as `Home`, `Dialog: Discard?` as `Discard? (dialog)`, and `Home (tabs: Feed, Shop)` as `Home (tabs): Feed, Shop`. */
 export function saidFirst(piece: Piece): Piece {
+  const [, around, lanes = "", members] = HOLDS_INSIDE.exec(piece.text) ?? [];
+  if (around !== undefined) return { ...piece, text: `${around} (${/menu$/i.test(lanes) ? "drawer" : lanes}): ${members}` };
   const [, kind = "", name] = SAYS_FIRST.exec(piece.text) ?? [];
   if (name === undefined) return piece;
   const column = piece.column + piece.text.length - name.length;
   const isScreen = /^(screen|page|view)$/i.test(kind);
   return { ...piece, text: isScreen || endingOf({ text: name, line: 1, column: 1 }).inside ? name : `${name} (${kind.toLowerCase()})`, column };
+}
+
+/** A step that goes on by itself: `Splash > (2 sec) > Home`. */
+const WAITS = /^([^>:"]+)>\s*\(?(?:after )?(\d+(?:\.\d+)?) ?(ms|s|secs?|seconds?)\)?\s*>\s*([^>]+)$/i;
+
+/** Such a step as one after a while. */
+export function waiting(piece: Piece): Piece {
+  const [, from, time, unit, then] = WAITS.exec(piece.text) ?? [];
+  return from === undefined ? piece : { ...piece, text: `${from.trim()}: after ${time} ${unit} > ${then}` };
+}
+
+/** What is tapped, behind where that leads: `(tap "Start")`. */
+const TAPPED = /^(?:on )?(?:tap|click|press)(?:ping|ing|es|s)?(?: on)?(?: the)? (\S.*)$/i;
+
+/** A place that is led to, with the control that leads there where it says that: `Lessons (tap "Start")`. */
+export function tapped(piece: Piece): { label: string; to: string } | undefined {
+  const { before, inside } = endingOf(piece);
+  const [, label] = TAPPED.exec(inside?.text ?? "") ?? [];
+  return label === undefined ? undefined : { label, to: before.text };
 }
 
 /**

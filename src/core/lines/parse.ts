@@ -2,7 +2,7 @@ import type { ElementNode, LegNode, LineProblem, Lines, ParamNode, PlaceNode, Ta
 import { type Declared, factLine, rowsLine } from "./declarations.ts";
 import { addTogether, idleKindOf, isBackLabel, isOfLeg, labelOf, triggerOf, WAY_WORDS, withCommas } from "./elements.ts";
 import { bulletLength, inOurWords, LOOKS_BULLETED, modalsNamed, optionsIn, SAYS_ITS_KIND, typeWord, withKind } from "./habits.ts";
-import { BENEATH, HEADING, isListed, isScreenLine, saidFirst, stepFirst, TAKEN_FIRST } from "./headings.ts";
+import { BENEATH, HEADING, isListed, isScreenLine, saidFirst, stepFirst, TAKEN_FIRST, tapped, waiting } from "./headings.ts";
 import { detailsInStacks, flatLanes, membersOnLine, saidAgain, startingFirst, tabsTogether } from "./lanes.ts";
 import { laidOut } from "./layout.ts";
 import { ruleLine } from "./ruleLine.ts";
@@ -111,7 +111,8 @@ class Parser {
   }
 
   /** A line of one place, of several with commas between them, or of a chain: `Home > Plots > Plot`. */
-  private places(piece: Piece, indent: number, holds: boolean) {
+  private places(told: Piece, indent: number, holds: boolean) {
+    const piece = waiting(told);
     const parts = cutAt(piece, ":")[1] || cutAt(piece, ">")[1] ? [piece] : splitAt(piece, ",").filter(({ text }) => text !== "");
     for (const part of parts) {
       const chain = cutAt(part, ":")[1] || cutAt(part, ",")[1] ? [part] : splitAt(part, ">");
@@ -138,9 +139,11 @@ class Parser {
     if (leads) {
       // A screen that leads somewhere without an element: a button is named for each place.
       head = before;
-      const named = splitAt(leads, ",").map((one) =>
-        one.text === "" || cutAt(one, ">")[1] ? one.text : `${asButton(endingOf(one).before.text)} > ${one.text}`,
-      );
+      const named = splitAt(leads, ",").map((one) => {
+        const control = tapped(one);
+        if (control) return `${control.label} > ${control.to}`;
+        return one.text === "" || cutAt(one, ">")[1] ? one.text : `${asButton(endingOf(one).before.text)} > ${one.text}`;
+      });
       rest = { ...leads, text: named.join(", ") };
     }
     const node: PlaceNode = { ...this.named(head), elements: rest && rest.text !== "" ? this.elements(rest) : [], members: [] };
@@ -217,7 +220,9 @@ class Parser {
     const nothing: LegNode = { target, options: [], line: piece.line, column: piece.column };
     const legs = done.length === 0 ? led : (right ? led : [nothing]).map((leg) => ({ ...leg, options: [...leg.options, ...done] }));
     const trigger = isQuoted(before.text) ? undefined : triggerOf(before.text);
-    const label = labelOf(before.text);
+    // A button is often written in brackets.
+    const [, bracketed] = /^\[([^[\]]+)\]$/.exec(before.text) ?? [];
+    const label = bracketed === undefined ? labelOf(before.text) : { label: bracketed.trim(), kind: "button" as const };
     const idle = label.kind === "button" && label.label === before.text ? idleKindOf(label.label) : undefined;
     return [
       {

@@ -112,7 +112,13 @@ export const isQuoted = (text: string): boolean => QUOTED.test(text);
 /** A name as it is written: in quotes where it would be taken for something else. */
 export function quotedIfNeeded(name: string, words: RegExp | undefined = undefined): string {
   const plain =
-    name !== "" && name === name.trim() && !/[,;:>|()"/#\\\n→⇒➔➜`]|\*\*/.test(name) && !name.startsWith("- ") && !words?.test(name) && !/(^|[^\w])'/.test(name);
+    name !== "" &&
+    name === name.trim() &&
+    !/[,;:>|()"/#\\\n→⇒➔➜`]|\*\*/.test(name) &&
+    !name.startsWith("- ") &&
+    !/^\[.*\]$/.test(name) &&
+    !words?.test(name) &&
+    !/(^|[^\w])'/.test(name);
   return plain ? name : `"${name.replace(/[\\"]/g, "\\$&").replace(/\n/g, " ")}"`;
 }
 
