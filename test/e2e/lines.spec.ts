@@ -166,3 +166,12 @@ test("lines that could not be built are fixed on the spot, and nothing is lost",
   expect([built.name, built.screens.map(({ name }) => name)]).toEqual(["Corner library", ["Desk", "Book", "Lend"]]);
   expect(moveOf(built, "backBack")).toEqual({ kind: "back" });
 });
+
+test("a table that is copied from a spreadsheet is pasted as what leads where", async ({ page }) => {
+  await openEmpty(page);
+  await paste(page, "Screen\tAction\tGoes to\tHow\nDesk\tBook list\tBook\t\n\tNew book\tNew book\tmodal\nBook\tBack\tback\t\n");
+  await expect(page.getByRole("treeitem", { name: "New book" }).first()).toBeVisible();
+  const built = await documentOf(page);
+  expect(built.screens.map(({ name }) => name)).toEqual(["Desk", "Book", "New book"]);
+  expect(built.legs.map(({ move }) => move?.kind)).toEqual(["push", "open", "back"]);
+});

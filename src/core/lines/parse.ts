@@ -7,6 +7,7 @@ import { detailsInStacks, flatLanes, membersOnLine, saidAgain, startingFirst, ta
 import { laidOut } from "./layout.ts";
 import { ruleLine } from "./ruleLine.ts";
 import { cutAt, endingOf, isQuoted, type Piece, shown, splitAt, trimmed, unquoted } from "./scan.ts";
+import { tableLines } from "./table.ts";
 import { conditionBehind, pathOf, targetOf } from "./targets.ts";
 import { CONTAINER_KINDS } from "./words.ts";
 
@@ -34,7 +35,8 @@ class Parser {
   private tooDeep = false;
 
   read(text: string) {
-    const all = text.replace(/^\ufeff/, "").split(/\r\n|\r|\n/);
+    const plain = text.replace(/^\ufeff/, "");
+    const all = tableLines(plain) ?? plain.split(/\r\n|\r|\n/);
     if (all.length > MOST) this.wrong({ text: "", line: MOST, column: 1 }, `there are ${all.length} lines; at most ${MOST} are read`);
     const { lines: pieces, title, dashed } = laidOut(all.slice(0, MOST));
     if (title !== undefined) this.lines.name = title;

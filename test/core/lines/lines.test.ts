@@ -433,6 +433,12 @@ describe("what people write by habit", () => {
     ["Start: Game\nHome: Go > Game\nGame: Out > Home", "Game: Out > Home / Home: Go > Game"],
     ["Home: Go > Game; Help > Help", "Home: Go > Game, Help > Help / Game / Help"],
     ["Home: Keep > back, Yes, cancel it > Help", 'Home: Keep > back, "Yes, cancel it" > Help / Help'],
+    ["Home\tPlot list\tPlot\n\tNew\tNew plot\tmodal\n".replace("\tPlot\n", "\tPlot\t\n"), "Home: Plot list > Plot, New > New plot / Plot / New plot (sheet)"],
+    [
+      "| Screen | Element | Goes to |\n|---|---|---|\n| Home | Plot list | Plot |\n| Plot | Back icon | back |\n| Plot | Size, in m | |",
+      'Home: Plot list > Plot / Plot: Back icon > back, "Size, in m"',
+    ],
+    ["From | To | Action\nHome | Help | Ask\nHelp | Home | Done", "Home: Ask > Help / Help: Done > Home"],
     ["Home (tabs: Feed, You)\nFeed: Go > Story", "Home (tabs) / Feed / Feed: Go > Story / Story / You"],
     ["Splash -> (2 sec) -> Home", "Splash: after 2000 ms > Home (replace) / Home"],
     ['Home > Lessons (tap "Start"), Help', "Home: Start > Lessons, Help > Help / Lessons / Help"],

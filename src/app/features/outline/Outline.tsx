@@ -1,5 +1,6 @@
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { isLines } from "../../../core/lines/isLines.ts";
+import { tableLines } from "../../../core/lines/table.ts";
 import { applyEdit } from "../../../core/model/edits/kinds.ts";
 import { addScreenBeside } from "../../../core/model/edits/link.ts";
 import { elementIdOf, lookup, nameOf } from "../../../core/model/lookup.ts";
@@ -163,7 +164,7 @@ export function Outline() {
             const text = event.clipboardData.getData("text/plain");
             if (!text.includes("\n")) return;
             event.preventDefault();
-            if (text.split(/\r?\n/).some((line) => isLines(line) || /^(\s+\S|\/|https?:)/.test(line))) {
+            if (tableLines(text) || text.split(/\r?\n/).some((line) => isLines(line) || /^(\s+\S|\/|https?:)/.test(line))) {
               void build(text);
               return;
             }
