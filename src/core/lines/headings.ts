@@ -67,10 +67,13 @@ export function underHeadings(lines: readonly Line[]): { lines: Line[]; title: s
 
 /** The line of the container that a heading names; undefined where it names none. */
 function containerIn(text: string): string | undefined {
-  const { before, inside } = endingOf({ text: text.replace(/\s*:$/, ""), line: 1, column: 1 });
+  const plain = withoutColon(text);
+  const { before, inside } = endingOf({ text: plain, line: 1, column: 1 });
   const isNamed = inside && optionsIn(inside).some((option) => CONTAINER_KINDS[option.text]);
-  return isNamed || SAYS_ITS_KIND.test(before.text) ? text.replace(/\s*:$/, "") + (isNamed ? "" : ":") : undefined;
+  return isNamed || SAYS_ITS_KIND.test(before.text) ? plain + (isNamed ? "" : ":") : undefined;
 }
+
+const withoutColon = (text: string): string => (text.endsWith(":") ? text.slice(0, -1).trimEnd() : text);
 
 /** Whether a line is one of a list: after a dash, another bullet or a number. */
 export const isListed = (text: string): boolean => /^([-*•·+]\s|\d{1,4}[.)]\s)/.test(text);
@@ -96,12 +99,12 @@ export function withoutBrackets(line: string): string {
 }
 
 /** A container with its members in its parentheses: `Home (tabs: Feed, Shop)`. */
-const HOLDS_INSIDE = /^([^:>()]+?)\s*\(\s*(tabs|tab bar|bottom tabs|drawer|side menu|menu)\s*:\s*([^:>()]+)\)$/i;
+const HOLDS_INSIDE = /^([^:>()]*[^:>()\s])\s*\((tabs|tab bar|bottom tabs|drawer|side menu|menu)\s*:([^:>()]+)\)$/i;
 
 /** `Screen: Home` as `Home`, `Dialog: Discard?` as `Discard? (dialog)`, and `Home (tabs: Feed, Shop)` as `Home (tabs): Feed, Shop`. */
 export function saidFirst(piece: Piece): Piece {
   const [, around, lanes = "", members] = HOLDS_INSIDE.exec(piece.text) ?? [];
-  if (around !== undefined) return { ...piece, text: `${around} (${/menu$/i.test(lanes) ? "drawer" : lanes}): ${members}` };
+  if (around !== undefined) return { ...piece, text: `${around} (${/menu$/i.test(lanes) ? "drawer" : lanes}): ${members?.trim()}` };
   const [, kind = "", name] = SAYS_FIRST.exec(piece.text) ?? [];
   if (name === undefined) return piece;
   const column = piece.column + piece.text.length - name.length;
@@ -203,7 +206,7 @@ export function plainControls(lines: readonly Line[]): Line[] {
 
 /** Whether a line is that of a modal alone: `New post (sheet)`. */
 function isModalLine(text: string): boolean {
-  const { inside } = endingOf({ text: text.replace(/\s*:$/, ""), line: 1, column: 1 });
+  const { inside } = endingOf({ text: withoutColon(text), line: 1, column: 1 });
   return inside !== undefined && !text.includes(">") && optionsIn(inside).some((option) => CONTAINER_KINDS[option.text]?.kind === "modal");
 }
 

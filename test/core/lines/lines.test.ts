@@ -375,6 +375,21 @@ describe("what people write before they know the words", () => {
   });
 });
 
+describe("lines that are long and senseless", () => {
+  const long = 60_000;
+  it.each([
+    ["spaces", `a${" ".repeat(long)}b: x > y`],
+    ["spaces before a parenthesis", `a${" ".repeat(long)}(`],
+    ["spaces within one", `Home (tabs${" ".repeat(long)}: a`],
+    ["parentheses", "(".repeat(long)],
+    ["words", `${"a ".repeat(long)}1`],
+    ["headings", "## a\n- b > c\n".repeat(2_000)],
+  ])("are read at once: %s", (_, text) => {
+    // Read in steps that grow with the square of its length, one of them would take minutes.
+    expect(() => fromLines(text)).not.toThrow();
+  });
+});
+
 describe("what people write by habit", () => {
   /** The lines as they are told, without the name of the app and of its stack. */
   const told = (text: string) =>
