@@ -76,7 +76,7 @@ function containerIn(text: string): string | undefined {
 const withoutColon = (text: string): string => (text.endsWith(":") ? text.slice(0, -1).trimEnd() : text);
 
 /** Whether a line is one of a list: after a dash, another bullet or a number. */
-export const isListed = (text: string): boolean => /^([-*•·+]\s|\d{1,4}[.)]\s)/.test(text);
+export const isListed = (text: string): boolean => BULLET.test(text);
 
 function isMarkedAbove(heads: ReadonlyArray<RegExpExecArray | null>, i: number): boolean {
   return heads.slice(0, i).some((head) => head !== null);
@@ -160,11 +160,11 @@ export function controlsBeneath(lines: readonly Line[]): { lines: Line[]; isNest
     // A modal holds steps or controls: what stands right beneath its line are controls unless something stands on them.
     const isModal = isContainer && isModalLine(line) && (lines[i + 1]?.indent ?? -1) >= indent;
     if ((isContainer && !isModal) || piece.text.endsWith(":")) return;
-    const inside = following(lines, i, (other) => (isModal ? BULLET.test(other.piece.text) && other.indent >= indent : other.indent > indent));
+    const inside = following(lines, i, (other) => (isModal ? isListed(other.piece.text) && other.indent >= indent : other.indent > indent));
     const [first] = inside;
-    const isList = first !== undefined && inside.every((one) => one.indent === first.indent && BULLET.test(one.piece.text) && !isScreenLine(one.piece));
+    const isList = first !== undefined && inside.every((one) => one.indent === first.indent && isListed(one.piece.text) && !isScreenLine(one.piece));
     if (!isList || !(isModal || inside.some((one) => cutAt(one.piece, ">")[1]))) return;
-    isNested ||= BULLET.test(piece.text);
+    isNested ||= isListed(piece.text);
     out.splice(i + 1, inside.length, ...inside.map((one) => asControl(one)));
   });
   return { lines: out, isNested };

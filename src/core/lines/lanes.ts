@@ -1,6 +1,6 @@
 import { folded } from "../model/names.ts";
 import type { ElementNode, LegNode, PlaceNode } from "./ast.ts";
-import { addTogether, WAY_WORDS } from "./elements.ts";
+import { addTogether, startsOver, WAY_WORDS } from "./elements.ts";
 import { isName, kindOf } from "./habits.ts";
 
 /** What stands in the tabs, menus and modals of lines that are written one screen below the other. */
@@ -263,8 +263,8 @@ const withInside = (place: PlaceNode): PlaceNode[] => [place, ...place.members.f
 const STAYS = /^(apart|start|tab|hub|once)$/;
 
 /** Whether a leg starts over with a screen, so that this is in no tab: signing out does. */
-function startsAnew({ leg, element }: { leg: LegNode; element: ElementNode }): boolean {
-  return leg.options.some(({ text }) => text === "reset") || /^(sign|log)[ -]?(out|off)\b/i.test(element.label);
+function startsAnew({ leg, element }: Lead): boolean {
+  return leg.options.some(({ text }) => text === "reset") || startsOver(element.label, "", false);
 }
 
 /** A modal with one more step, behind what it shows. */
