@@ -159,6 +159,7 @@ test("lines that could not be built are fixed on the spot, and nothing is lost",
   await expect(area).toBeFocused();
   expect(await area.evaluate((field: HTMLTextAreaElement) => field.value.slice(field.selectionStart, field.selectionStart + 5))).toBe("fancy");
   await area.fill((await area.inputValue()).replace(" (fancy)", ""));
+  await page.mouse.click(20, 700);
   await expect(page.getByRole("dialog", { name: "These lines can be built" })).toContainText("Build makes screens “Desk”, “Book”");
   await page.getByRole("button", { name: "Build" }).click();
   await expect(page.getByRole("dialog")).toHaveCount(0);

@@ -33,7 +33,7 @@ export function LinesDialog({ pasted, beside, onClose }: { pasted: string; besid
     area.current?.setSelectionRange(from, end < 0 ? text.length : end);
   };
   return (
-    <Dialog title={problems.length === 0 ? "These lines can be built" : "These lines need a fix"} open onClose={onClose} wide>
+    <Dialog title={problems.length === 0 ? "These lines can be built" : "These lines need a fix"} open onClose={onClose} wide written>
       <textarea
         ref={area}
         value={text}
