@@ -24,8 +24,11 @@ export interface FoundIn {
   candidates: Candidate[];
 }
 
-/** The findings of one code with their walks; one found in several widths is one finding. */
-export function behaviourFindings(kind: FindingKind, foundIn: FoundIn[]): Finding[] {
+/**
+ * The findings of one code with their walks; one found in several widths is one finding. Those that a quick look finds are shown by the ways of the
+ * search alone, and no other walk is looked for.
+ */
+export function behaviourFindings(kind: FindingKind, foundIn: FoundIn[], quick = false): Finding[] {
   const found = new Map<string, { finding: Finding; widths: Width[] }>();
   for (const { exploration, candidates } of foundIn) {
     for (const candidate of candidates) {
@@ -36,12 +39,12 @@ export function behaviourFindings(kind: FindingKind, foundIn: FoundIn[]): Findin
         known.widths.push(...exploration.widths);
         // What was followed coarsely is to be shown in each width for itself.
         if (!exploration.abstraction.closest && known.finding.certainty === "shown") {
-          const here = behaviourFinding(exploration, kind, candidate);
+          const here = behaviourFinding(exploration, kind, candidate, quick);
           if (here && here.certainty !== "shown") known.finding = here;
         }
         continue;
       }
-      const finding = behaviourFinding(exploration, kind, candidate);
+      const finding = behaviourFinding(exploration, kind, candidate, quick);
       if (finding) found.set(key, { finding, widths: [...exploration.widths] });
     }
   }
@@ -58,6 +61,7 @@ function behaviourFinding(
   exploration: Exploration,
   { code, severity, shows, helps, beneath, holds, surely }: FindingKind,
   candidate: Candidate,
+  quick: boolean,
 ): Finding | undefined {
   const project = exploration.abstraction.original;
   const common = { code, severity, subjects: candidate.subjects, message: candidate.message, fixes: [] };
@@ -81,7 +85,7 @@ function behaviourFinding(
   const searched = (places: readonly Place[]) => {
     if (candidate.ifShown) return candidate.closable ? matchedWalk(exploration, candidate, under, shownAt) : undefined;
     const shown = (at: Reached, place: Place) => shownAt([at], place);
-    if (restsOnFacts(exploration, places)) return undefined;
+    if (quick || restsOnFacts(exploration, places)) return undefined;
     const matched = matchedWalk(exploration, candidate, under, shownAt);
     if (matched) return matched;
     return under === undefined ? directedWalk(exploration, places, shown, holds !== undefined) : coveredWalkSearched(exploration, under, candidate, shownAt);

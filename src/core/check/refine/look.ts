@@ -29,16 +29,21 @@ const PLACES = 3;
 
 export const keyOf = ({ code, subjects }: Pick<Finding, "code" | "subjects">) => `${code} ${subjects.join(" ")}`;
 
-/** Looks at a project with a precision; told of in the trace. What it finds stands even where it is given up. */
-export function look(project: Project, precision: Precision, options: CheckOptions): Look {
-  return traced(options, () => judged(project, searchAll(project, precision, options, true), options, undefined));
+/** Looks at a project with a precision; told of in the trace. What it finds stands even where it is given up. Quick: see `behaviourFindings`. */
+export function look(project: Project, precision: Precision, options: CheckOptions, quick: boolean): Look {
+  return traced(options, () => judged(project, searchAll(project, precision, options, true), options, undefined, quick));
+}
+
+/** Looks once more at what a quick look has left unsure, in the same search, for other walks than its shortest. */
+export function lookAgain(project: Project, { explorations }: Look, options: CheckOptions, only: ReadonlySet<string>): Look {
+  return traced(options, () => judged(project, { explorations, far: [], unsure: new Map() }, options, only));
 }
 
 /** The same with more precision, for some findings and places met alone where they are given by their keys: one that is given up says nothing. */
-export function closerLook(project: Project, precision: Precision, options: CheckOptions, only?: ReadonlySet<string>): Look {
+export function closerLook(project: Project, precision: Precision, options: CheckOptions, only?: ReadonlySet<string>, quick = false): Look {
   return traced(options, () => {
     const searched = searchAll(project, precision, options, asksDistances(only));
-    if (searched.explorations.every(({ complete }) => complete)) return judged(project, searched, options, only);
+    if (searched.explorations.every(({ complete }) => complete)) return judged(project, searched, options, only, quick);
     return { findings: [], explorations: searched.explorations, complete: false, unsure: new Map() };
   });
 }
@@ -69,7 +74,13 @@ function traced(options: CheckOptions, lookAt: () => Look): Look {
 }
 
 /** A look by a search that was made, with what it found out of screens that are far, and of what it met. */
-function judged(project: Project, { explorations, far: farOff, unsure }: Searched, options: CheckOptions, only: ReadonlySet<string> | undefined): Look {
+function judged(
+  project: Project,
+  { explorations, far: farOff, unsure }: Searched,
+  options: CheckOptions,
+  only: ReadonlySet<string> | undefined,
+  quick = false,
+): Look {
   const complete = explorations.every((exploration) => exploration.complete);
   // Where the search was stopped there is no closer look: facts that are not followed then count for the user.
   const graphs = explorations.map((exploration) => graphOf(exploration, complete));
@@ -82,7 +93,7 @@ function judged(project: Project, { explorations, far: farOff, unsure }: Searche
     }));
     return [{ kind, foundIn: kind.everywhere ? foundInAll(foundIn) : foundIn }];
   });
-  const behaviour = found.flatMap(({ kind, foundIn }) => behaviourFindings(kind, foundIn));
+  const behaviour = found.flatMap(({ kind, foundIn }) => behaviourFindings(kind, foundIn, quick));
   const distant = behaviourFindings(far, farOff);
   if (!explorations.some(({ abstraction }) => abstraction.closest)) {
     for (const { kind, foundIn } of found) for (const [key, facts] of uncertainOf(project, kind, foundIn)) unsure.set(key, facts);

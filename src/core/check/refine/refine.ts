@@ -3,7 +3,7 @@ import type { Project } from "../../model/schema.ts";
 import type { Finding } from "../finding.ts";
 import type { CheckOptions } from "../options.ts";
 import { appFacts, closest, coarse, costOf, followable, isFact, placeBeneath } from "../system/precision.ts";
-import { closerLook, type Found, keyOf, type Look, look, lookFollowing } from "./look.ts";
+import { closerLook, type Found, keyOf, type Look, look, lookAgain, lookFollowing } from "./look.ts";
 import { isWithin, packed } from "./packs.ts";
 import { MET, union } from "./search.ts";
 
@@ -13,15 +13,25 @@ const ROUNDS = 4;
 /** States of a class of widths up to which a project is followed with nothing hidden. */
 const WHOLE_STATES = 800;
 
-/** The coarsest look that there is reason for: with the facts that decide how an event goes on, or none of them where that is too much. */
-function first(project: Project, options: CheckOptions): [ReadonlySet<string>, Look] {
+/**
+ * The coarsest look that there is reason for: with the facts that decide how an event goes on, or none of them where that is too much. Where
+ * there are others to follow, it is a quick one.
+ */
+function first(project: Project, options: CheckOptions): Following {
   const facts = decisive(project);
+  const others = appFacts(project).size - facts.size;
   if (facts.size > 0) {
-    const found = closerLook(project, coarse(facts), options);
-    if (found.complete) return [facts, found];
+    const found = closerLook(project, coarse(facts), options, undefined, others > 0);
+    if (found.complete) return { look: found, follows: facts };
   }
   const none = new Set<string>();
-  return [none, look(project, coarse(none), { ...options, states: options.states ?? MOST_STATES })];
+  return { look: look(project, coarse(none), { ...options, states: options.states ?? MOST_STATES }, others + facts.size > 0), follows: none };
+}
+
+/** A look with what it follows. */
+interface Following {
+  look: Look;
+  follows: ReadonlySet<string>;
 }
 
 /** States that the coarsest look of all may have. */
@@ -53,11 +63,12 @@ const MOST_LOOKS = 10;
  * it was unsure, as possible.
  */
 export function refined(project: Project, options: CheckOptions): Found {
-  const [decisiveFacts, coarsest] = first(project, options);
-  let facts = decisiveFacts;
+  const begun = first(project, options);
+  const coarsest = begun.look;
+  let facts = begun.follows;
   const known = withKnown(project, coarsest, facts, options);
-  let best = known ?? inPacks(project, coarsest, facts, options);
-  const rest = (last: Look) => oneByOne(project, last, facts, known !== undefined, options);
+  let best = known ?? searched(project, inPacks(project, coarsest, facts, options), options);
+  const rest = (last: Look) => oneByOne(project, begun, { look: last, follows: facts }, known !== undefined, options);
   // What is left of a large project after that is looked at by itself.
   if (known && known.explorations === coarsest.explorations) return rest(known);
   if (known) facts = union([facts, new Set([...union(coarsest.unsure.values())].filter(isFact))]);
@@ -120,6 +131,15 @@ function inPacks(project: Project, last: Look, followed: ReadonlySet<string>, op
   return best;
 }
 
+/** A look with more walks looked for than a quick one does. */
+function searched(project: Project, last: Look, options: CheckOptions): Look {
+  if (last.unsure.size === 0 || appFacts(project).size === 0) return last;
+  const keys = [...last.unsure.keys()].filter((key) => !key.startsWith(MET));
+  const again = lookAgain(project, last, options, new Set(keys));
+  const unsure = new Map([...last.unsure].filter(([key]) => key.startsWith(MET) || again.unsure.has(key)));
+  return { ...last, findings: keys.reduce((all, key) => settled(all, key, again.findings), last.findings), unsure };
+}
+
 /** Codes of which one excludes the other at a screen: who is not at a dead end there may be in a trap. */
 const STUCK = ["dead-end", "back-only", "stuck-modal", "trap"];
 
@@ -150,57 +170,73 @@ function mayNameTooMuch({ code, certainty }: Finding): boolean {
 }
 
 /**
- * Looks at what is unsure one by one, following one more of the facts that it rests on each time: what is not found then is not there, and
- * what is shown is. So the states of each look grow with the facts of one finding, not with those of all together.
+ * Looks at what the last look leaves unsure one by one, following one more thing that it rests on each time: what is not found then is not
+ * there, and what is shown is. So the states of each look grow with what one finding rests on, not with that of all together.
  */
-function oneByOne(project: Project, last: Look, followed: ReadonlySet<string>, settledFacts: boolean, options: CheckOptions): Found {
+function oneByOne(project: Project, coarsest: Following, { look: last, follows: followed }: Following, settledFacts: boolean, options: CheckOptions): Found {
   let { findings } = last;
-  const most = Math.min(options.states ?? Number.POSITIVE_INFINITY, CLOSER_STATES + ONE_LOOK_TIMES * statesOf(last));
+  const most = Math.min(options.states ?? Number.POSITIVE_INFINITY, CLOSER_STATES + ONE_LOOK_TIMES * statesOf(coarsest.look));
   let left = ONE_BY_ONE_STATES + ONE_BY_ONE_TIMES * statesOf(last);
-  let waiting = [...last.unsure].map(([key, facts]): Waiting => ({ key, facts: followed, next: cheapestFirst(facts, followed) }));
-  for (let looks = 0; ; ) {
-    waiting = waiting.filter(({ next }) => next.length > 0).sort((a, b) => a.facts.size - b.facts.size);
+  let waiting = [...last.unsure].map(([key, rests]): Waiting => ({ key, follows: followed, next: cheapestFirst(rests, followed) }));
+  for (let looks = 0; ; looks++) {
+    // What the facts of the app alone decide may have been settled along the known steps.
+    waiting = waiting.filter(({ next }) => next.some((name) => !settledFacts || !isFact(name))).sort((a, b) => a.follows.size - b.follows.size);
     const [first] = waiting;
     if (!first || left <= 0 || looks === MOST_LOOKS) return { ...last, findings };
     const alike = together(project, waiting, first);
-    const facts = union([first.facts, new Set(alike.map(({ next }) => next[0] as string))]);
-    const areFacts = [...facts].every((name) => isFact(name) || followed.has(name));
-    if (areFacts && settledFacts) {
-      // What the facts of the app alone decide was settled along the known steps.
-      for (const one of alike) Object.assign(one, { facts, next: one.next.slice(1) });
-      continue;
-    }
+    const names = union([first.follows, new Set(alike.map(({ next }) => next[0] as string))]);
     const keys = new Set(alike.map(({ key }) => key));
-    const known = areFacts ? alongKnown(project, last, followed, facts, options, keys) : undefined;
-    const closer = known ?? closerLook(project, coarse(facts), { ...options, states: Math.min(most, left) }, keys);
-    looks += 1;
-    left -= statesOf(closer);
+    const areFacts = [...names].every((name) => isFact(name) || followed.has(name));
+    const known = areFacts ? alongKnown(project, last, followed, names, options, keys) : undefined;
+    const limited = { ...options, states: Math.min(most, left) };
+    const closer = known ? { look: known, follows: names } : withFacts(project, names, coarsest.follows, limited, keys);
+    left -= statesOf(closer.look);
     for (const one of alike) {
-      if (closer.complete) findings = settled(findings, one.key, closer.findings);
-      const rests = closer.complete ? (closer.unsure.get(one.key) ?? []) : one.next.slice(1);
       waiting.splice(waiting.indexOf(one), 1);
-      waiting.push({ key: one.key, facts: closer.complete ? facts : one.facts, next: cheapestFirst(rests, closer.complete ? facts : one.facts) });
+      if (!closer.look.complete) {
+        waiting.push({ ...one, next: one.next.slice(1) });
+        continue;
+      }
+      findings = settled(findings, one.key, closer.look.findings);
+      waiting.push({ key: one.key, follows: closer.follows, next: cheapestFirst(closer.look.unsure.get(one.key) ?? [], closer.follows) });
     }
   }
 }
 
-/** What is unsure, with the facts that are followed for it, and those that may have to be as well. */
+/**
+ * A look at some findings with more than facts followed: a search without the facts, and all of these that what is still unsure rests on followed
+ * along its steps, as far as that goes.
+ */
+function withFacts(project: Project, names: ReadonlySet<string>, decisive: ReadonlySet<string>, options: CheckOptions, only: ReadonlySet<string>): Following {
+  const searched = union([decisive, new Set([...names].filter((name) => !isFact(name)))]);
+  const base = closerLook(project, coarse(searched), options, only);
+  let [found, follows] = [base, searched];
+  while (found.complete && found.unsure.size > 0) {
+    const more = union([follows, new Set([...names, ...union(found.unsure.values())].filter(isFact))]);
+    const next = more.size > follows.size ? alongKnown(project, base, searched, more, options, only) : undefined;
+    if (!next) break;
+    [found, follows] = [next, more];
+  }
+  return { look: found, follows: union([names, follows]) };
+}
+
+/** What is unsure, with what is followed for it, and what may have to be as well. */
 interface Waiting {
   key: string;
-  facts: ReadonlySet<string>;
+  follows: ReadonlySet<string>;
   next: string[];
 }
 
-/** Facts that are not followed yet, first those that bring few more states. */
-function cheapestFirst(facts: Iterable<string>, followed: ReadonlySet<string>): string[] {
-  return [...facts].filter((fact) => !followed.has(fact)).sort((a, b) => costOf(a) - costOf(b));
+/** What is not followed yet, first what brings few more states. */
+function cheapestFirst(names: Iterable<string>, followed: ReadonlySet<string>): string[] {
+  return [...names].filter((name) => !followed.has(name)).sort((a, b) => costOf(a) - costOf(b));
 }
 
 /** What one look will do for: with the same fact, or with places that may lie beneath, each of which brings few states of its own: one in each stack. */
 function together(project: Project, waiting: readonly Waiting[], first: Waiting): Waiting[] {
   const taken = new Map<string, string>();
-  return waiting.filter(({ facts, next: [fact = ""] }) => {
-    if (facts.size !== first.facts.size || ![...facts].every((one) => first.facts.has(one))) return false;
+  return waiting.filter(({ follows, next: [fact = ""] }) => {
+    if (follows.size !== first.follows.size || !isWithin(follows, first.follows)) return false;
     const place = placeBeneath(fact);
     if (place === undefined || placeBeneath(first.next[0] ?? "") === undefined) return fact === first.next[0];
     const owner = ownersAround(project, place)[0]?.id ?? "";
