@@ -3,7 +3,7 @@ import { isLines } from "../../../core/lines/isLines.ts";
 import { tableLines } from "../../../core/lines/table.ts";
 import { applyEdit } from "../../../core/model/edits/kinds.ts";
 import { addScreenBeside } from "../../../core/model/edits/link.ts";
-import { elementIdOf, lookup, nameOf } from "../../../core/model/lookup.ts";
+import { elementIdOf, lookup } from "../../../core/model/lookup.ts";
 import { rankedByName, sameName } from "../../../core/model/names.ts";
 import type { Project } from "../../../core/model/schema.ts";
 import { currentScreen } from "../../../core/semantics/state.ts";
@@ -17,7 +17,7 @@ import { useLensView } from "../../session/useLens.ts";
 import { Later, preload } from "../../ui/preloaded.tsx";
 import { RowView, rowId } from "./RowView.tsx";
 import { renameRow } from "./rename.ts";
-import { type OutlineRow, outlineRows } from "./tree.ts";
+import { addedWhere, type OutlineRow, outlineRows } from "./tree.ts";
 import { useDragRows } from "./useDragRows.ts";
 
 const WaysIn = preload(async () => (await import("./WaysIn.tsx")).WaysIn);
@@ -190,7 +190,7 @@ export function Outline() {
         )}
         {wanted !== "" && !exact && !lined && (
           <button type="submit" className="mt-1 min-h-6 w-full truncate text-left text-[12px] font-semibold text-accent">
-            + Add {wanted.includes(",") ? "screens" : "screen"} “{wanted}”{openPlace ? ` beside “${nameOf(project, openPlace)}”` : ""}
+            + Add {wanted.includes(",") ? "screens" : "screen"} “{wanted}”{openPlace ? addedWhere(project, openPlace) : ""}
           </button>
         )}
       </form>

@@ -1,4 +1,4 @@
-import { lookup } from "../../../core/model/lookup.ts";
+import { lookup, nameOf } from "../../../core/model/lookup.ts";
 import type { Element, Project } from "../../../core/model/schema.ts";
 
 export interface OutlineRow {
@@ -43,4 +43,14 @@ export function outlineRows(project: Project, withElementsOf: string | undefined
   for (const container of project.containers) if (container.kind === "modal") visit(container.id, 0, false);
   for (const place of [...project.containers, ...project.screens]) visit(place.id, 0, false);
   return rows;
+}
+
+/** Where a screen goes that is added while a place is chosen, in words with a space before. */
+export function addedWhere(project: Project, place: string): string {
+  const { containers, owners } = lookup(project);
+  const into = containers.get(place);
+  const kind = (into ?? owners.get(place))?.kind;
+  const as = kind === "tabs" ? " as a tab" : kind === "drawer" ? " as an item" : "";
+  const preposition = into === undefined ? "beside" : as === "" ? "in" : "of";
+  return `${as} ${preposition} “${nameOf(project, place)}”`;
 }
