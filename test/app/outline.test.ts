@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { addedWhere } from "../../src/app/features/outline/tree.ts";
-import { applyEdit } from "../../src/core/model/edits/edits.ts";
+import { applyEdit } from "../../src/core/model/edits/kinds.ts";
 import { addScreenBeside } from "../../src/core/model/edits/link.ts";
 import { lookup } from "../../src/core/model/lookup.ts";
 import { app } from "../vectors/app.ts";
