@@ -19,6 +19,7 @@ import { shownIn } from "../../semantics/state.ts";
 import type { App, Node, Shown, StackAccess } from "../../semantics/types.ts";
 import { Chooser, CONTEXT_QUESTION, FACT_QUESTION, showing } from "./chooser.ts";
 import { contextOf, isHidden, isRest, restOn } from "./hiding.ts";
+import { cutTo } from "./insideContainers.ts";
 import { handedIn } from "./missingParameters.ts";
 import { type Valued, valuedOf } from "./parameterValues.ts";
 import { closest, followable, visitsOf, WAITING } from "./precision.ts";
@@ -207,8 +208,11 @@ function contentOf(abstraction: Abstraction, hidden: Shown, why: "search" | "sho
   }
   const part = contexts(abstraction).holding(context, wanted);
   abstraction.rests.each.add(part.context);
-  const lacks = part.lacking.size > 0;
-  if (!lacks) abstraction.rests.flags.add(`lacking ${part.context}`);
+  const lacks = part.lacking.size > 0 || [...part.cuts].some(({ missed }) => missed);
+  if (!lacks) {
+    abstraction.rests.flags.add(`lacking ${part.context}`);
+    for (const { name } of part.cuts) abstraction.rests.flags.add(`missed ${name}`);
+  }
   const holding = contexts(abstraction).contents(part.context);
   return pick(abstraction, part.context, CONTEXT_QUESTION + part.context, lacks || holding.length === 0 ? [hidden, ...holding] : holding);
 }
@@ -240,17 +244,25 @@ function cutIn(abstraction: Abstraction, items: Items, find: Find, sought: strin
 }
 
 function cutHidden(abstraction: Abstraction, context: string, find: Find, sought: string, seen?: Set<string>): Items | undefined {
-  if (sought.startsWith("holds ")) return bringUpHidden(abstraction, context, find, sought, seen);
+  if (sought.startsWith(HOLDS)) return bringUpHidden(abstraction, context, find, sought, seen);
   const cut = cutKnown(abstraction, context, sought, (item) => find(item) !== undefined);
   return cut === undefined ? undefined : itemsOf(abstraction, cut);
 }
+
+const HOLDS = "holds ";
 
 /** Brings a container up that may be in an item of a hidden stack: each such item gives a result of its own. */
 function bringUpHidden(abstraction: Abstraction, context: string, find: Find, sought: string, seen = new Set<string>()): Items | undefined {
   // Where a stack goes on as it began, there is nothing more in it to find.
   if (seen.has(context)) return undefined;
   seen.add(context);
-  const cut = cutKnown(abstraction, context, "container", (item) => item.kind !== "shown");
+  const id = sought.slice(HOLDS.length);
+  if (!contexts(abstraction).mayHold(context, id)) {
+    abstraction.rests.flags.add(`holds ${context} ${id}`);
+    return undefined;
+  }
+  const { key, stop } = cutTo(abstraction.app.plan, id);
+  const cut = cutKnown(abstraction, context, key, stop);
   if (!cut) return undefined;
   abstraction.rests.each.add(cut);
   const content = pick(abstraction, cut, CONTEXT_QUESTION + cut, contexts(abstraction).contents(cut));

@@ -2,7 +2,9 @@ import { closed } from "../../semantics/lanes.ts";
 import { visibleChild, withChild, withLane } from "../../semantics/state.ts";
 import type { Node } from "../../semantics/types.ts";
 import { add, type Contents, type Listener } from "./contents.ts";
-import { heldBy, hide, isHidden, laneOf, restOn } from "./hiding.ts";
+import type { Cuts } from "./cuts.ts";
+import { contextOf, heldBy, hide, isHidden, isRest, laneOf, restOn } from "./hiding.ts";
+import { cutTo, mayBeIn } from "./insideContainers.ts";
 import type { Abstraction, Part } from "./types.ts";
 
 /** A part of a context: what may hold a container. */
@@ -22,6 +24,7 @@ export class Holdings {
     private readonly abstraction: Abstraction,
     private readonly held: Contents,
     private readonly listener: Listener,
+    private readonly cuts: Cuts,
   ) {
     held.follow((context, content) => {
       this.holdsMore(context, content);
@@ -37,7 +40,7 @@ export class Holdings {
   of(context: string, container: string): Part {
     const known = this.parts.get(context)?.get(container);
     if (known) return known;
-    const part: Holding = { context: `${context}/for ${container}`, container, lacking: new Set() };
+    const part: Holding = { context: `${context}/for ${container}`, container, lacking: new Set(), cuts: new Set() };
     const all = this.parts.get(context) ?? new Map<string, Holding>();
     this.parts.set(context, all.set(container, part));
     this.held.forEach(this.held.contents(context), (content) => this.holdContent(content, part));
@@ -69,14 +72,30 @@ export class Holdings {
     }
   }
 
-  private holdContent(content: Node, { context, container, lacking }: Holding) {
+  private holdContent(content: Node, { context, container, lacking, cuts }: Holding) {
     if (this.mayBeIn(content, container)) {
       lacking.delete(content);
-      this.held.note(context, this.withoutIrrelevant(content, container, content));
+      const beneath = this.onlyBeneath(content, container);
+      if (beneath === undefined) this.held.note(context, this.withoutIrrelevant(content, container, content));
+      else {
+        const { key, stop } = cutTo(this.abstraction.app.plan, container);
+        const cut = this.cuts.of(beneath, key, stop);
+        cuts.add(cut);
+        this.held.flow(cut.context, context);
+      }
     } else if (!lacking.has(content)) {
       lacking.add(content);
       this.listener.became(`lacking ${context}`);
     }
+  }
+
+  /** The context in which alone a container may be that is searched for in a stack, where none of the items that are known can ever hold it: bringing it up loses them all. */
+  private onlyBeneath(content: Node, container: string): string | undefined {
+    const { precision, app } = this.abstraction;
+    if (precision.contexts !== "place" || content.kind !== "stack" || content.at === container) return undefined;
+    const [lowest, ...above] = content.items;
+    const around = mayBeIn(app.plan, container);
+    return lowest && isRest(lowest) && above.every(({ at, kind }) => kind === "shown" || !around.has(at)) ? contextOf(lowest) : undefined;
   }
 
   /** Whether a container may be found in a node, or in what is hidden in it. */

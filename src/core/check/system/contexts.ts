@@ -57,7 +57,7 @@ export class Contexts implements KnownContexts {
     this.held = new Contents(listener, arrives, (content) => this.textOf(content));
     this.parts = new Parts(this.held, abstraction.precision.follows);
     this.cuts = new Cuts(this.held, listener);
-    this.holdings = new Holdings(abstraction, this.held, listener);
+    this.holdings = new Holdings(abstraction, this.held, listener, this.cuts);
   }
 
   contents(context: string): readonly Node[] {

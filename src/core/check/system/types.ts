@@ -62,10 +62,11 @@ export interface Cut {
   missed: boolean;
 }
 
-/** The contents of a context in which a container may be, and those in which it is not. */
+/** The contents of a context in which a container may be, those in which it is not, and the cuts that tell of others whether it is. */
 export interface Part {
   context: string;
   lacking: Set<Node>;
+  cuts: Set<Cut>;
 }
 
 /** Where a cut stops: at an item that matches, or at the lowest. */
