@@ -32,6 +32,12 @@ export function coveredWalk(exploration: Exploration, place: string, { at: place
   return undefined;
 }
 
+/** The steps of the cheapest such ways, of each from where it begins. */
+export function coveredSteps(exploration: Exploration, place: string, { at: places = [] }: Candidate, most: number): Edge[] {
+  const { ways, ends } = coveredWays(exploration, place, placesByNode(places));
+  return ends.slice(0, most).flatMap((end) => ways.steps(end));
+}
+
 /** The cheapest such ways to the nearest of some states, after Dijkstra (1959), from all states in which the place is on top. */
 function coveredWays(exploration: Exploration, place: string, wanted: { has(at: number): boolean }): { ways: ConcreteWays; ends: number[] } {
   const { nodes } = exploration;

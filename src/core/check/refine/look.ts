@@ -1,5 +1,6 @@
 import type { Project } from "../../model/schema.ts";
 import { concreteWays } from "../counterexample/concreteWays.ts";
+import { coveredSteps } from "../counterexample/coveredWalk.ts";
 
 import type { Finding } from "../finding.ts";
 import { documentFindings, FINDINGS } from "../findings/all.ts";
@@ -158,10 +159,13 @@ function uncertainOf(project: Project, kind: FindingKind, foundIn: FoundIn[]): A
 }
 
 /** The facts asked on the way to where candidates show, and there. */
-function factsOf(project: Project, { asks }: FindingKind, found: readonly FoundIn[]): ReadonlySet<string> {
+function factsOf(project: Project, { asks, beneath }: FindingKind, found: readonly FoundIn[]): ReadonlySet<string> {
   const facts = new Set<string>();
   for (const { exploration, candidates } of found)
-    for (const { subjects, at = [] } of candidates) {
+    for (const candidate of candidates) {
+      const { subjects, at = [] } = candidate;
+      const under = beneath?.(subjects);
+      for (const edge of under === undefined ? [] : coveredSteps(exploration, under, candidate, 1)) for (const fact of factsIn(edge)) facts.add(fact);
       const { follows } = exploration.abstraction.precision;
       const known = appFacts(project);
       for (const name of asks?.(project, subjects) ?? []) if (known.has(name) && !follows.has(name)) facts.add(name);

@@ -5,11 +5,11 @@ import { farScreens, tapWays } from "../findings/far.ts";
 import type { CheckOptions } from "../options.ts";
 import { pruned } from "../reach/pruned.ts";
 import { abstractionOf } from "../system/abstraction.ts";
-import { factAsked } from "../system/chooser.ts";
+import { factAsked, placeMissed } from "../system/chooser.ts";
 import type { Edge, Exploration } from "../system/exploration.ts";
 import { explore } from "../system/explore.ts";
 import { followed } from "../system/followFacts.ts";
-import { isFact, type Precision } from "../system/precision.ts";
+import { beneathOf, isFact, type Precision } from "../system/precision.ts";
 import { widthClasses } from "../system/widths.ts";
 import type { FoundIn } from "./evidence.ts";
 import { packed } from "./packs.ts";
@@ -114,7 +114,10 @@ export function union(sets: Iterable<ReadonlySet<string>>): ReadonlySet<string> 
   return out;
 }
 
-/** The facts that a step asks for and that are not followed. */
+/** What a step asks for and is not followed: facts, and whether a place lies beneath that it looks for and does not find. */
 export function factsIn(edge: Edge): string[] {
-  return edge.choices.flatMap((choice) => factAsked(choice) ?? []);
+  return edge.choices.flatMap((choice) => {
+    const missed = placeMissed(choice);
+    return factAsked(choice) ?? (missed === undefined ? [] : beneathOf(missed));
+  });
 }

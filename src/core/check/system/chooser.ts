@@ -69,6 +69,15 @@ export function isShowing(question: string): boolean {
   return question.startsWith(CONTEXT_QUESTION) && question.endsWith(" shown");
 }
 
+/** The question whether a cut in a context finds something; of one that looks for a place, which place that is. */
+export const found = (cut: string): string => `${CONTEXT_QUESTION}${cut} found`;
+
+/** The place that was looked for beneath what shows and not found, though it might have been. */
+export function placeMissed({ question, answer }: Choice): string | undefined {
+  if (answer !== false || !question.startsWith(CONTEXT_QUESTION)) return undefined;
+  return /[/ ](?:is|shows) (\w+) found$/.exec(question)?.[1];
+}
+
 /** How a question begins that asks for a fact of the app which is not followed. */
 export const FACT_QUESTION = "app ";
 

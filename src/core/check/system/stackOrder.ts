@@ -5,14 +5,18 @@ import type { Operation, Program, Route, Template } from "../../plan/data.ts";
 import type { Plan } from "../../plan/plan.ts";
 
 /**
- * Whether in every stack a place lies only above a screen, and never beneath it: it is put there from that screen alone, and wherever the screen
- * is put on a stack that has it already, the stack is cut back to it. So the place is not in the stack when the screen is on top. False
- * where the moves alone do not tell.
+ * Whether in every stack a place lies only above a screen, and never beneath it: it is put there from that screen alone, and the screen is never
+ * put on a stack that has it already: either the stack is cut back to it then, or it lies only above another screen in the same way, as the steps
+ * of a flow do. So the place is not in the stack when the screen is on top. False where the moves alone do not tell.
  */
 export function liesOnlyAbove(plan: Plan, place: string, screen: string): boolean {
   const known = once(plan, noAnswers);
   const key = `${place} ${screen}`;
-  const made = known.get(key) ?? new Order(place, screen).isKept(plan);
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  // Two that lead to each other tell nothing of each other.
+  known.set(key, false);
+  const made = new Order(plan, place, screen).isKept();
   known.set(key, made);
   return made;
 }
@@ -37,11 +41,13 @@ function programsNaming(plan: Plan): ReadonlyMap<string, ReadonlyArray<{ from: s
 
 class Order {
   constructor(
+    private readonly plan: Plan,
     private readonly place: string,
     private readonly screen: string,
   ) {}
 
-  isKept(plan: Plan): boolean {
+  isKept(): boolean {
+    const { plan } = this;
     // Who uses a leg of a container may be anywhere in it, on top of the place too; and a container is not put somewhere by its name alone.
     if (this.place === this.screen || !plan.screens.has(this.screen) || !plan.screens.has(this.place)) return false;
     const lanes = [...plan.containers.values()].flatMap(({ kind, members }) => (kind === "tabs" || kind === "drawer" ? members : []));
@@ -68,7 +74,8 @@ class Order {
     switch (operation.op) {
       case "push":
         if (operation.make === this.place) return from === this.screen && before.every(isOnTheSpot);
-        return operation.make === this.screen ? this.cutsBack(before) : this.inOrder(operation.make);
+        if (operation.make !== this.screen) return this.inOrder(operation.make);
+        return this.cutsBack(before) || (before.every(isOnTheSpot) && liesOnlyAbove(this.plan, this.screen, from));
       case "replace":
         return (typeof operation.make !== "string" || !this.isEither(operation.make)) && this.inOrder(operation.make);
       case "fill":
