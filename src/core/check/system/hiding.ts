@@ -11,7 +11,7 @@ import type { Plan } from "../../plan/plan.ts";
 import { makeLane } from "../../semantics/make.ts";
 import { branchesInReach } from "../../semantics/reach.ts";
 import { branchNode, withBranch, withChild } from "../../semantics/state.ts";
-import type { App, LaneNode, Node, Shown, StackNode, State } from "../../semantics/types.ts";
+import type { App, LaneNode, Layer, Node, Shown, StackNode, State } from "../../semantics/types.ts";
 import { visitsOf } from "./precision.ts";
 import type { Abstraction } from "./types.ts";
 
@@ -105,14 +105,15 @@ export function hideContexts(abstraction: Hiding, state: State, left: Left = (na
   return abstraction.precision.apart ? shown : hideUnder(project, shown, left);
 }
 
-/** The state with all branches hidden that lie beneath a layer that blocks. */
+/** The state with all branches hidden that lie beneath a layer that blocks; what they hold is known by the lowest that does, over which they showed until it opened. */
 function hideUnder(project: Project, state: State, left: Left): State {
-  const blocking = state.layers.findLastIndex((layer) => modalOf(project, layer.at)?.blocks ?? true);
+  const blocks = (layer: Layer) => modalOf(project, layer.at)?.blocks ?? true;
+  const blocking = state.layers.findLastIndex(blocks);
   let out = state;
   let beneath: Node | undefined;
   for (let branch = 0; branch <= blocking; branch++) {
     const node = branchNode(state, branch);
-    const above = state.layers[branch]?.at ?? "";
+    const above = state.layers.slice(branch).find(blocks)?.at ?? "";
     if (!isUnder(node)) {
       const name = branch === 0 ? above : `${state.layers[branch - 1]?.at}.${above}`;
       out = withBranch(out, branch, { kind: "shown", at: UNDER + left(name, node, { kind: "covered", at: above, beneath }), args: {} });
