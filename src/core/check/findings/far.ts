@@ -14,6 +14,8 @@ export const far: FindingKind = {
   says: "more taps from launch than people care to make",
   help: "The screen takes more taps from launch than the limit, by the shortest way that there is. The limit is 5 unless you set another.",
   subjects: "the screen",
+  // Where the screen leads on does not matter.
+  asks: () => [],
 };
 
 /** Screens that take more than the limit of taps to reach from launch, by the shortest way, which is the walk. */

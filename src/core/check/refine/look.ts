@@ -54,7 +54,7 @@ export function lookFollowing(project: Project, last: Look, facts: ReadonlySet<s
   const explorations = last.complete ? last.explorations.map((exploration) => followedIn(exploration, facts)) : [];
   const closer = explorations.flatMap((exploration) => exploration ?? []);
   if (closer.length === 0 || closer.length < explorations.length) return undefined;
-  return traced(options, () => judged(project, searchedBy(closer, options, asksDistances(only)), options, only));
+  return traced(options, () => judged(project, searchedBy(closer, options, asksDistances(only), only), options, only));
 }
 
 const asksDistances = (only: ReadonlySet<string> | undefined) => isAsked(only, MET) || isAsked(only, far.code);
@@ -169,8 +169,8 @@ function factsOf(project: Project, { asks, beneath }: FindingKind, found: readon
       const { follows } = exploration.abstraction.precision;
       const known = appFacts(project);
       for (const name of asks?.(project, subjects) ?? []) if (known.has(name) && !follows.has(name)) facts.add(name);
-      for (const { node } of at.slice(0, PLACES)) {
-        const there = asks ? [] : stepsFrom(exploration.nodes[node] as Explored);
+      for (const { node, edge } of at.slice(0, PLACES)) {
+        const there = asks ? [] : edge ? [edge] : stepsFrom(exploration.nodes[node] as Explored);
         for (const edge of [...concreteWays(exploration).steps(node), ...there]) for (const fact of factsIn(edge)) facts.add(fact);
       }
     }

@@ -1,3 +1,4 @@
+import { lookup } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import { type ConcreteWays, concreteWays } from "../counterexample/concreteWays.ts";
 import { nearestFirst, type Serves, unconfirmedPlaces } from "../counterexample/unconfirmedPlaces.ts";
@@ -12,7 +13,7 @@ import { followed } from "../system/followFacts.ts";
 import { beneathOf, isFact, type Precision } from "../system/precision.ts";
 import { widthClasses } from "../system/widths.ts";
 import type { FoundIn } from "./evidence.ts";
-import { packed } from "./packs.ts";
+import { isWithin, packed } from "./packs.ts";
 
 /** What was searched, a search for each class of widths: with the screens that are far, and what was met and does not replay. */
 export interface Searched {
@@ -50,11 +51,12 @@ export function searchAll(project: Project, precision: Precision, { states, stop
   return out;
 }
 
-/** The same of searches that are done already, without working out any step. */
-export function searchedBy(explorations: Exploration[], { far }: CheckOptions, distant: boolean): Searched {
+/** The same of searches that are done already, without working out any step; of the places met those alone are looked at whose keys are given. */
+export function searchedBy(explorations: Exploration[], { far }: CheckOptions, distant: boolean, only: ReadonlySet<string> | undefined): Searched {
   const out: Searched = { explorations, far: [], unsure: new Map() };
   for (const exploration of distant ? explorations : []) {
-    const known = new Set<string>();
+    const places = only ? [...lookup(exploration.abstraction.original).places.keys()] : [];
+    const known = new Set(places.filter((place) => !only?.has(MET + place)));
     const met = metBy(exploration, known, (one) => tapWays(one, far), out.unsure);
     out.far.push({ exploration: met.exploration, candidates: farScreens(met.exploration, met.ways) });
     metBy(exploration, known, allWays, out.unsure);
@@ -86,17 +88,22 @@ function metBy<T extends Ways>(
   const rests = lost.map(({ place, edges }) => ({ place, facts: new Set(edges.flatMap(factsIn)) }));
   const sets = rests.map((one) => new Set([...one.facts].filter(isFact)));
   const facts = union(sets);
-  const metIn = (closer: Exploration) => {
+  // What does not rest on the facts that are followed there would not be found any better.
+  const metIn = (closer: Exploration, followed: ReadonlySet<string>) => {
     const closerWays = waysOf(closer);
-    unconfirmedPlaces(closer, known, closerWays.ends, closerWays.walks, closerWays.isAsShort);
+    const wanted = rests.filter((_, i) => isWithin(sets[i] as ReadonlySet<string>, followed)).map(({ place }) => place);
+    const others = new Set([...known, ...lost.map(({ place }) => place)]);
+    for (const place of wanted) if (!known.has(place)) others.delete(place);
+    unconfirmedPlaces(closer, others, closerWays.ends, closerWays.walks, closerWays.isAsShort);
+    for (const place of wanted) if (others.has(place)) known.add(place);
     return closerWays;
   };
   const closer = facts.size > 0 ? followedIn(exploration, facts) : undefined;
-  const closerWays = closer && metIn(closer);
+  const closerWays = closer && metIn(closer, facts);
   if (facts.size > 0 && !closer)
     for (const pack of packed([exploration], sets)) {
       const some = followedIn(exploration, pack);
-      if (some) metIn(some);
+      if (some) metIn(some, pack);
     }
   for (const one of rests) if (!known.has(one.place)) unsure.set(MET + one.place, one.facts);
   return closer && closerWays ? { exploration: closer, ways: closerWays } : { exploration, ways };

@@ -105,7 +105,10 @@ export function hideContexts(abstraction: Hiding, state: State, left: Left = (na
   return abstraction.precision.apart ? shown : hideUnder(project, shown, left);
 }
 
-/** The state with all branches hidden that lie beneath a layer that blocks; what they hold is known by the lowest that does, over which they showed until it opened. */
+/**
+ * The state with all branches hidden that lie beneath a layer that blocks. What they hold is known by the lowest that does, over which they showed until
+ * it opened, and by the layer next above, where that is another.
+ */
 function hideUnder(project: Project, state: State, left: Left): State {
   const blocks = (layer: Layer) => modalOf(project, layer.at)?.blocks ?? true;
   const blocking = state.layers.findLastIndex(blocks);
@@ -113,7 +116,9 @@ function hideUnder(project: Project, state: State, left: Left): State {
   let beneath: Node | undefined;
   for (let branch = 0; branch <= blocking; branch++) {
     const node = branchNode(state, branch);
-    const above = state.layers.slice(branch).find(blocks)?.at ?? "";
+    const covering = state.layers.slice(branch).find(blocks)?.at ?? "";
+    const next = state.layers[branch]?.at ?? "";
+    const above = next === covering ? covering : `${covering}_${next}`;
     if (!isUnder(node)) {
       const name = branch === 0 ? above : `${state.layers[branch - 1]?.at}.${above}`;
       out = withBranch(out, branch, { kind: "shown", at: UNDER + left(name, node, { kind: "covered", at: above, beneath }), args: {} });
