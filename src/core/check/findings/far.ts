@@ -18,14 +18,14 @@ export const far: FindingKind = {
   asks: () => [],
 };
 
-/** Screens that take more than the limit of taps to reach from launch, by the shortest way, which is the walk. */
-export function farScreens(exploration: Exploration, ways: TapWays): Candidate[] {
+/** Screens that take more than the limit of taps to reach from launch, by the shortest way, which is the walk; those alone that are wanted. */
+export function farScreens(exploration: Exploration, ways: TapWays, isWanted: (screen: string) => boolean = () => true): Candidate[] {
   const project = exploration.abstraction.original;
   const name = (id: string) => `"${nameOf(project, id)}"`;
   return project.screens.flatMap((screen) => {
     const reached = ways.nearest.get(screen.id);
     const count = reached ? tapsIn(reached) : 0;
-    if (!reached || count <= ways.far) return [];
+    if (!reached || count <= ways.far || !isWanted(screen.id)) return [];
     const walk = walkOf(exploration, ways, screen.id, count);
     return [{ subjects: [screen.id], message: `${name(screen.id)} is ${count} taps from launch by the shortest way.`, at: [{ node: reached.at }], walk }];
   });

@@ -11,7 +11,7 @@ import { graphOf } from "../reach/graph.ts";
 import { type Exploration, type Explored, stepsFrom } from "../system/exploration.ts";
 import { appFacts, inWords, type Precision } from "../system/precision.ts";
 import { behaviourFindings, type FoundIn } from "./evidence.ts";
-import { factsIn, followedIn, MET, type Searched, searchAll, searchedBy, union } from "./search.ts";
+import { factsIn, followedIn, keyOf, MET, missedIn, type Searched, searchAll, searchedBy, union } from "./search.ts";
 
 /** What one look at a project came to. */
 export interface Found {
@@ -27,8 +27,6 @@ export interface Look extends Found {
 
 /** Places of a candidate whose facts are looked at. */
 const PLACES = 3;
-
-export const keyOf = ({ code, subjects }: Pick<Finding, "code" | "subjects">) => `${code} ${subjects.join(" ")}`;
 
 /** Looks at a project with a precision; told of in the trace. What it finds stands even where it is given up. Quick: see `behaviourFindings`. */
 export function look(project: Project, precision: Precision, options: CheckOptions, quick: boolean): Look {
@@ -165,7 +163,8 @@ function factsOf(project: Project, { asks, beneath }: FindingKind, found: readon
     for (const candidate of candidates) {
       const { subjects, at = [] } = candidate;
       const under = beneath?.(subjects);
-      for (const edge of under === undefined ? [] : coveredSteps(exploration, under, candidate, 1)) for (const fact of factsIn(edge)) facts.add(fact);
+      for (const edge of under === undefined ? [] : coveredSteps(exploration, under, candidate, 1))
+        for (const name of [...factsIn(edge), ...missedIn(edge)]) facts.add(name);
       const { follows } = exploration.abstraction.precision;
       const known = appFacts(project);
       for (const name of asks?.(project, subjects) ?? []) if (known.has(name) && !follows.has(name)) facts.add(name);

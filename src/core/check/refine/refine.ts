@@ -3,9 +3,9 @@ import type { Project } from "../../model/schema.ts";
 import type { Finding } from "../finding.ts";
 import type { CheckOptions } from "../options.ts";
 import { appFacts, closest, coarse, costOf, followable, isFact, placeBeneath } from "../system/precision.ts";
-import { closerLook, type Found, keyOf, type Look, look, lookAgain, lookFollowing } from "./look.ts";
+import { closerLook, type Found, type Look, look, lookAgain, lookFollowing } from "./look.ts";
 import { isWithin, packed } from "./packs.ts";
-import { MET, union } from "./search.ts";
+import { keyOf, MET, union } from "./search.ts";
 
 /** Times that facts are added before everything is told apart. */
 const ROUNDS = 4;

@@ -2,7 +2,8 @@ import { lookup } from "../../model/lookup.ts";
 import type { Project } from "../../model/schema.ts";
 import { type ConcreteWays, concreteWays } from "../counterexample/concreteWays.ts";
 import { nearestFirst, type Serves, unconfirmedPlaces } from "../counterexample/unconfirmedPlaces.ts";
-import { farScreens, tapWays } from "../findings/far.ts";
+import type { Finding } from "../finding.ts";
+import { far as farFinding, farScreens, tapWays } from "../findings/far.ts";
 import type { CheckOptions } from "../options.ts";
 import { pruned } from "../reach/pruned.ts";
 import { abstractionOf } from "../system/abstraction.ts";
@@ -22,6 +23,9 @@ export interface Searched {
   /** By key the facts that it rests on. */
   unsure: Map<string, ReadonlySet<string>>;
 }
+
+/** The key of a finding. */
+export const keyOf = ({ code, subjects }: Pick<Finding, "code" | "subjects">) => `${code} ${subjects.join(" ")}`;
 
 /** How the key of a place begins that a search met, though no walk to it was found. */
 export const MET = "met ";
@@ -58,7 +62,8 @@ export function searchedBy(explorations: Exploration[], { far }: CheckOptions, d
     const places = only ? [...lookup(exploration.abstraction.original).places.keys()] : [];
     const known = new Set(places.filter((place) => !only?.has(MET + place)));
     const met = metBy(exploration, known, (one) => tapWays(one, far), out.unsure);
-    out.far.push({ exploration: met.exploration, candidates: farScreens(met.exploration, met.ways) });
+    const isWanted = (screen: string) => !only || only.has(MET + screen) || only.has(keyOf({ code: farFinding.code, subjects: [screen] }));
+    out.far.push({ exploration: met.exploration, candidates: farScreens(met.exploration, met.ways, isWanted) });
     metBy(exploration, known, allWays, out.unsure);
   }
   return out;
@@ -121,10 +126,15 @@ export function union(sets: Iterable<ReadonlySet<string>>): ReadonlySet<string> 
   return out;
 }
 
-/** What a step asks for and is not followed: facts, and whether a place lies beneath that it looks for and does not find. */
+/** The facts that a step asks for and that are not followed. */
 export function factsIn(edge: Edge): string[] {
+  return edge.choices.flatMap((choice) => factAsked(choice) ?? []);
+}
+
+/** The places that a step looks for beneath what shows and does not find, though they might be there, as what can be followed. */
+export function missedIn(edge: Edge): string[] {
   return edge.choices.flatMap((choice) => {
-    const missed = placeMissed(choice);
-    return factAsked(choice) ?? (missed === undefined ? [] : beneathOf(missed));
+    const place = placeMissed(choice);
+    return place === undefined ? [] : beneathOf(place);
   });
 }
