@@ -30,7 +30,7 @@ const PLACES = 3;
 
 /** Looks at a project with a precision; told of in the trace. What it finds stands even where it is given up. Quick: see `behaviourFindings`. */
 export function look(project: Project, precision: Precision, options: CheckOptions, quick: boolean): Look {
-  return traced(options, () => judged(project, searchAll(project, precision, options, true), options, undefined, quick));
+  return traced(options, () => judged(project, searchAll(project, precision, options, true, undefined), options, undefined, quick));
 }
 
 /** Looks once more at what a quick look has left unsure, in the same search, for other walks than its shortest. */
@@ -41,7 +41,7 @@ export function lookAgain(project: Project, { explorations }: Look, options: Che
 /** The same with more precision, for some findings and places met alone where they are given by their keys: one that is given up says nothing. */
 export function closerLook(project: Project, precision: Precision, options: CheckOptions, only?: ReadonlySet<string>, quick = false): Look {
   return traced(options, () => {
-    const searched = searchAll(project, precision, options, asksDistances(only));
+    const searched = searchAll(project, precision, options, asksDistances(only), only);
     if (searched.explorations.every(({ complete }) => complete)) return judged(project, searched, options, only, quick);
     return { findings: [], explorations: searched.explorations, complete: false, unsure: new Map() };
   });

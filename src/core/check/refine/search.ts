@@ -30,20 +30,26 @@ export const keyOf = ({ code, subjects }: Pick<Finding, "code" | "subjects">) =>
 /** How the key of a place begins that a search met, though no walk to it was found. */
 export const MET = "met ";
 
-/** Searches each class of widths; what was met and does not replay is unsure. */
-export function searchAll(project: Project, precision: Precision, { states, stop, far }: CheckOptions, distant: boolean): Searched {
+/** Searches each class of widths; what was met and does not replay is unsure. Of places met and far screens those alone are looked at whose keys are given. */
+export function searchAll(
+  project: Project,
+  precision: Precision,
+  { states, stop, far }: CheckOptions,
+  distant: boolean,
+  only: ReadonlySet<string> | undefined,
+): Searched {
   const out: Searched = { explorations: [], far: [], unsure: new Map() };
   const byTaps = (exploration: Exploration) => tapWays(exploration, far);
   for (const widths of widthClasses(project)) {
     const abstraction = abstractionOf(project, precision);
-    const known = new Set<string>();
+    const known = notAsked(project, only);
     const isReplayed = (exploration: Exploration) => !precision.whole && exploration.complete && distant;
     // Ways from launch are looked for now, because the search goes on and finds shorter ones by entrances.
     const launched = (found: Exploration) => {
       if (!distant) return true;
       const exploration = pruned(found);
       const met = isReplayed(exploration) ? metBy(exploration, known, byTaps, out.unsure) : { exploration, ways: byTaps(exploration) };
-      out.far.push({ exploration: met.exploration, candidates: farScreens(met.exploration, met.ways) });
+      out.far.push({ exploration: met.exploration, candidates: farScreens(met.exploration, met.ways, isFarAsked(only)) });
       return true;
     };
     const found = explore(abstraction, widths[0] ?? "narrow", { ...(states === undefined ? {} : { states }), stop, launched, widths });
@@ -55,18 +61,26 @@ export function searchAll(project: Project, precision: Precision, { states, stop
   return out;
 }
 
-/** The same of searches that are done already, without working out any step; of the places met those alone are looked at whose keys are given. */
+/** The same of searches that are done already, without working out any step. */
 export function searchedBy(explorations: Exploration[], { far }: CheckOptions, distant: boolean, only: ReadonlySet<string> | undefined): Searched {
   const out: Searched = { explorations, far: [], unsure: new Map() };
   for (const exploration of distant ? explorations : []) {
-    const places = only ? [...lookup(exploration.abstraction.original).places.keys()] : [];
-    const known = new Set(places.filter((place) => !only?.has(MET + place)));
+    const known = notAsked(exploration.abstraction.original, only);
     const met = metBy(exploration, known, (one) => tapWays(one, far), out.unsure);
-    const isWanted = (screen: string) => !only || only.has(MET + screen) || only.has(keyOf({ code: farFinding.code, subjects: [screen] }));
-    out.far.push({ exploration: met.exploration, candidates: farScreens(met.exploration, met.ways, isWanted) });
+    out.far.push({ exploration: met.exploration, candidates: farScreens(met.exploration, met.ways, isFarAsked(only)) });
     metBy(exploration, known, allWays, out.unsure);
   }
   return out;
+}
+
+/** The places that are not asked for, where some are. */
+function notAsked(project: Project, only: ReadonlySet<string> | undefined): Set<string> {
+  return new Set(only ? [...lookup(project).places.keys()].filter((place) => !only.has(MET + place)) : []);
+}
+
+/** Whether it is asked how far a screen is: by itself, or with whether it is met. */
+function isFarAsked(only: ReadonlySet<string> | undefined): (screen: string) => boolean {
+  return (screen) => !only || only.has(MET + screen) || only.has(keyOf({ code: farFinding.code, subjects: [screen] }));
 }
 
 /** Ways that places are met by: the walks along them, where they end, and which other walks would do. */
