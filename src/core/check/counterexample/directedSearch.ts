@@ -1,6 +1,8 @@
+import { appOf } from "../../insight/app.ts";
 import { candidateEvents } from "../../insight/available.ts";
 import { once } from "../../model/once.ts";
 import type { NavEvent } from "../../model/schema.ts";
+import { factsAnew } from "../../semantics/enter.ts";
 import { visiblePath } from "../../semantics/state.ts";
 import type { State } from "../../semantics/types.ts";
 import type { Place } from "../reach/graph.ts";
@@ -49,6 +51,7 @@ export function searchOnwards<T>(
   const finder = once(exploration, makeFinder);
   const waiting: Reached[][] = [];
   const seen = new Set<string>();
+  const begun = new Set<string>();
   const metAlike = new Map<string, number>();
   const leftFrom = (nodes: readonly number[]) => (distances ? Math.min(...nodes.map((node) => distances[node] ?? Number.POSITIVE_INFINITY)) : 0);
   const add = (at: Reached, otherwise: number) => {
@@ -74,7 +77,7 @@ export function searchOnwards<T>(
     const result = found(at, nodes);
     if (result !== undefined) return result;
     const left = leftFrom(nodes);
-    for (const next of onwards(exploration, at, nodes, ways, outside)) add(next, Number.isFinite(left) ? left + 1 : 1);
+    for (const next of onwards(exploration, at, nodes, ways, outside, begun)) add(next, Number.isFinite(left) ? left + 1 : 1);
   }
   return undefined;
 }
@@ -239,22 +242,27 @@ function makeStepsInto({ nodes }: Exploration, ways: ReadonlySet<Way>): StepInto
   return into;
 }
 
-/** The states that one more step leads to: by the steps that the search knows, or, where it does not know the state, by all that can be tried. */
-function onwards(exploration: Exploration, at: Reached, nodes: readonly number[], ways: ReadonlySet<Way>, outside: boolean): Reached[] {
+/**
+ * The states that one more step leads to: by the steps that the search knows, or, where it does not know the state, by all that can be tried. Those that
+ * start over lead to the same from all states with the same facts that stay, and are taken once: `begun` holds those that were.
+ */
+function onwards(exploration: Exploration, at: Reached, nodes: readonly number[], ways: ReadonlySet<Way>, outside: boolean, begun: Set<string>): Reached[] {
   const project = exploration.abstraction.original;
   const tried = new Set<string>();
   const out: Reached[] = [];
-  const go = (events: NavEvent[]) => {
+  const kept = `${JSON.stringify(factsAnew(appOf(project), at.state))} ${at.state.width} `;
+  const go = (events: NavEvent[], way?: Way) => {
     const key = JSON.stringify(events);
-    if (tried.has(key)) return;
+    if (tried.has(key) || (way === "restart" && begun.has(kept + key))) return;
     tried.add(key);
+    if (way === "restart") begun.add(kept + key);
     const next = replay(project, at, events);
     if (next?.result.outcome === "moved") out.push(next.reached);
   };
   const edges: Edge[] = nodes.flatMap((node) =>
     stepsFrom(exploration.nodes[node] as Explored).filter(({ outcome, way }) => outcome === "moved" && ways.has(way) && way !== "reveal"),
   );
-  for (const edge of edges) for (const events of concreteEvents(project, at.state, edge)) go(events);
+  for (const edge of edges) for (const events of concreteEvents(project, at.state, edge)) go(events, edge.way);
   for (const fact of outside ? project.facts : [])
     if (fact.source === "outside") for (const value of valuesOf(fact)) if (at.state.facts[fact.id] !== value) go([{ do: "fact", fact: fact.id, value }]);
   if (nodes.length === 0) for (const event of candidateEvents(project, at.state)) if (event.do !== "width") go([event]);
