@@ -21,9 +21,18 @@ describe("the order of a stack, told from the moves", () => {
     expect(kept([...TALKS, "back info back", "root info reset inbox"])).toBe(true);
   });
 
+  it("nor does one that is put only from a screen which is never doubled, as the steps of a flow are", () => {
+    expect(kept(["in inbox push talk", "about talk push info"])).toBe(true);
+    expect(kept(["in inbox push talk repeat=stay", "about talk push info", "done info return inbox"])).toBe(true);
+    const steps = app("s", { stacks: { s: "home a b c" }, legs: ["one home push a", "two a push b", "three b push c", "end c return home"] });
+    expect(liesOnlyAbove(planOf(steps), "c", "b")).toBe(true);
+    const round = app("s", { stacks: { s: "home a b c" }, legs: ["one home push a", "two a push b", "three b push c", "end c push home"] });
+    expect(liesOnlyAbove(planOf(round), "c", "b")).toBe(false);
+  });
+
   it.each([
-    ["the screen is pushed without cutting back", ["in inbox push talk", "about talk push info"]],
-    ["it only stays where it is on top", ["in inbox push talk repeat=stay", "about talk push info"]],
+    ["the screen is pushed without cutting back", ["in inbox push talk", "about talk push info", "again info push inbox"]],
+    ["it only stays where it is on top", ["in inbox push talk repeat=stay", "about talk push info", "again info push inbox"]],
     ["the place is put there from elsewhere too", [...TALKS, "more inbox push info"]],
     ["the place goes onto another stack", [...TALKS, "far talk push info in=t"]],
     ["the screen takes the place of another", [...TALKS, "instead info replace talk"]],
