@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { abstractionOf } from "../../../src/core/check/system/abstraction.ts";
 import { explore } from "../../../src/core/check/system/explore.ts";
-import { mayBeIn } from "../../../src/core/check/system/insideContainers.ts";
+import { cutTo, mayBeIn } from "../../../src/core/check/system/insideContainers.ts";
 import { coarse } from "../../../src/core/check/system/precision.ts";
 import { appOf } from "../../../src/core/insight/app.ts";
 import type { Project } from "../../../src/core/model/schema.ts";
@@ -21,6 +21,12 @@ describe("the items of stacks that a container may ever be inside of", () => {
   it("are itself and those in whose tree it is", () => {
     expect(inside("t", ["in home push t"])).toEqual(["t"]);
     expect(inside("own", ["in home push u"])).toEqual(["own", "u"]);
+  });
+
+  it("so a stack is cut to the one that there is, by its own name and not by that of what is searched for", () => {
+    const { key, stop } = cutTo(planOf(app("s", { stacks: { s: "home u", own: "list" }, tabs: { u: "own" }, legs: ["in home push u"] })), "own");
+    const tabs: Node = { kind: "tabs", at: "u", active: "own", lanes: {}, visited: ["own"] };
+    expect([key, stop(tabs), stop({ kind: "stack", at: "own", items: [] })]).toEqual(["is u", true, false]);
   });
 
   it("and those that have a stack onto which some move may put it", () => {

@@ -209,10 +209,7 @@ function contentOf(abstraction: Abstraction, hidden: Shown, why: "search" | "sho
   const part = contexts(abstraction).holding(context, wanted);
   abstraction.rests.each.add(part.context);
   const lacks = part.lacking.size > 0 || [...part.cuts].some(({ missed }) => missed);
-  if (!lacks) {
-    abstraction.rests.flags.add(`lacking ${part.context}`);
-    for (const { name } of part.cuts) abstraction.rests.flags.add(`missed ${name}`);
-  }
+  if (!lacks) abstraction.rests.flags.add(`lacking ${part.context}`);
   const holding = contexts(abstraction).contents(part.context);
   return pick(abstraction, part.context, CONTEXT_QUESTION + part.context, lacks || holding.length === 0 ? [hidden, ...holding] : holding);
 }

@@ -17,6 +17,8 @@ export class Holdings {
   /** By context the containers that may be somewhere in it, and the contexts that rest on it. */
   private readonly containers = new Map<string, Set<string>>();
   private readonly around = new Map<string, Set<string>>();
+  /** By what may come to be so of a cut the contexts of the parts that rest on it. */
+  private readonly resting = new Map<string, Set<string>>();
   /** By context and container the parts of it that may hold one. */
   private readonly parts = new Map<string, Map<string, Holding>>();
 
@@ -30,6 +32,11 @@ export class Holdings {
       this.holdsMore(context, content);
       for (const part of this.parts.get(context)?.values() ?? []) held.later(() => this.holdContent(content, part));
     });
+  }
+
+  /** Takes note of what is so for the first time: where a cut may miss, the container may be lacking in the parts that rest on it. */
+  became(what: string) {
+    for (const context of this.resting.get(what) ?? []) this.listener.became(`lacking ${context}`);
   }
 
   /** Whether a container may be somewhere in a context. */
@@ -80,8 +87,11 @@ export class Holdings {
       else {
         const { key, stop } = cutTo(this.abstraction.app.plan, container);
         const cut = this.cuts.of(beneath, key, stop);
-        cuts.add(cut);
         this.held.flow(cut.context, context);
+        if (cuts.has(cut)) return;
+        cuts.add(cut);
+        add(this.resting, `missed ${cut.name}`, context);
+        if (cut.missed) this.listener.became(`lacking ${context}`);
       }
     } else if (!lacking.has(content)) {
       lacking.add(content);

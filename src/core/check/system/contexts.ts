@@ -56,7 +56,11 @@ export class Contexts implements KnownContexts {
   ) {
     this.held = new Contents(listener, arrives, (content) => this.textOf(content));
     this.parts = new Parts(this.held, abstraction.precision.follows);
-    this.cuts = new Cuts(this.held, listener);
+    const became = (what: string) => {
+      listener.became(what);
+      this.holdings.became(what);
+    };
+    this.cuts = new Cuts(this.held, { ...listener, became });
     this.holdings = new Holdings(abstraction, this.held, listener, this.cuts);
   }
 

@@ -20,7 +20,8 @@ export function mayBeIn(plan: Plan, container: string): ReadonlySet<string> {
 /** Where a stack is cut that a container is searched for in: its topmost item that the container may be, or be inside of. */
 export function cutTo(plan: Plan, container: string): { key: string; stop: (item: Node) => boolean } {
   const around = mayBeIn(plan, container);
-  const key = around.size === 1 ? `is ${container}` : `container ${[...around].join(",")}`;
+  const [only, ...others] = around;
+  const key = only !== undefined && others.length === 0 ? `is ${only}` : `container ${[...around].join(",")}`;
   return { key, stop: (item) => item.kind !== "shown" && around.has(item.at) };
 }
 
