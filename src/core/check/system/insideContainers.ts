@@ -40,6 +40,8 @@ const noPlaces = (_: Plan) => new Map<string, ReadonlySet<string>>();
 /** What one move puts somewhere: on the stack named, on that of whatever lies beneath its layer, or around its source; with or without a stack there. */
 interface Put {
   places: readonly string[];
+  /** Those of the places that come to be items of stacks. */
+  items: readonly string[];
   into?: string;
   beneath: boolean;
   needsStack: boolean;
@@ -87,7 +89,7 @@ function putsByPlace(plan: Plan) {
   const into = new Map<string, Put[]>();
   const note = (place: string, program: Program | undefined) => {
     for (const put of program ? putsOf(program) : []) {
-      for (const one of put.places) items.add(one);
+      for (const one of put.items) items.add(one);
       if (put.into !== undefined) into.set(put.into, [...(into.get(put.into) ?? []), put]);
       else if (put.beneath || plan.containers.has(place)) everywhere.push(put);
       else from.set(place, [...(from.get(place) ?? []), put]);
@@ -108,10 +110,23 @@ function putsOf(program: readonly Operation[]): Put[] {
     if ((operation.op === "bring" || operation.op === "stack") && operation.otherwise) out.push(...putsOf(operation.otherwise));
     if (operation.op === "push" || operation.op === "fill" || operation.op === "replace") {
       const made = operation.op === "fill" ? operation.make : [operation.make];
-      out.push({ places: made.flatMap(placesOf), ...(into === undefined ? {} : { into }), beneath, needsStack: operation.op !== "replace" });
+      out.push({
+        places: made.flatMap(placesOf),
+        items: made.flatMap(itemsOf),
+        ...(into === undefined ? {} : { into }),
+        beneath,
+        needsStack: operation.op !== "replace",
+      });
     }
   }
   return out;
+}
+
+/** The place itself, and the items of the stacks that are made with it. */
+function itemsOf(template: Template): string[] {
+  if (typeof template === "string") return [template];
+  if ("stack" in template) return [template.stack, ...template.items.flatMap(itemsOf)];
+  return [template.lanes, ...itemsOf(template.shows).slice(1)];
 }
 
 function placesOf(template: Template): string[] {
