@@ -85,7 +85,9 @@ test.describe("adding and finding by name", () => {
       await expect(page.getByRole("dialog", { name: asked })).toHaveCount(0);
       holding = false;
       for (const go of held) go();
-      if (part === "TargetPicker") await expect.poll(async () => (await documentOf(page)).legs[0]?.move).toMatchObject({ to: "soup" });
+      // A click before it is there, as the one that exports the document, would mean that they changed their mind.
+      if (part === "TargetPicker") await expect(page.getByLabel("The leg that was just made")).toBeVisible();
+      if (part === "TargetPicker") expect((await documentOf(page)).legs[0]?.move).toMatchObject({ to: "soup" });
       else await expect(page.locator("[data-key=soup][aria-selected=true]")).toBeVisible();
     });
 
