@@ -86,9 +86,10 @@ test.describe("adding and finding by name", () => {
       holding = false;
       for (const go of held) go();
       // A click before it is there, as the one that exports the document, would mean that they changed their mind.
-      if (part === "TargetPicker") await expect(page.getByLabel("The leg that was just made")).toBeVisible();
-      if (part === "TargetPicker") expect((await documentOf(page)).legs[0]?.move).toMatchObject({ to: "soup" });
-      else await expect(page.locator("[data-key=soup][aria-selected=true]")).toBeVisible();
+      if (part === "TargetPicker") {
+        await expect(page.getByLabel("The leg that was just made")).toBeVisible();
+        expect((await documentOf(page)).legs[0]?.move).toMatchObject({ to: "soup" });
+      } else await expect(page.locator("[data-key=soup][aria-selected=true]")).toBeVisible();
     });
 
   test("lines that are pasted are names, too", async ({ page, context }) => {

@@ -17,7 +17,7 @@ import { plainApp } from "../../semantics/app.ts";
 import { plainStacks } from "../../semantics/stacks.ts";
 import { shownIn } from "../../semantics/state.ts";
 import type { App, Node, Shown, StackAccess } from "../../semantics/types.ts";
-import { Chooser, CONTEXT_QUESTION, FACT_QUESTION, found as isFound, showing } from "./chooser.ts";
+import { Chooser, CONTEXT_QUESTION, FACT_QUESTION, showing, whetherFound } from "./chooser.ts";
 import { contextOf, isHidden, isRest, restOn } from "./hiding.ts";
 import { cutTo } from "./insideContainers.ts";
 import { handedIn } from "./missingParameters.ts";
@@ -275,7 +275,7 @@ function cutKnown(abstraction: Abstraction, context: string, key: string, stop: 
   const found = cut.found();
   if (!cut.missed) flags.add(`missed ${cut.name}`);
   if (!found) flags.add(`found ${cut.name}`);
-  if (found && (!cut.missed || abstraction.chooser.choose(isFound(cut.name), [true, false]))) return cut.context;
+  if (found && (!cut.missed || abstraction.chooser.choose(whetherFound(cut.name), [true, false]))) return cut.context;
   abstraction.missed.set(context, [...(abstraction.missed.get(context) ?? []), { key, stop }]);
   return undefined;
 }

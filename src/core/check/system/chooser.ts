@@ -69,8 +69,8 @@ export function isShowing(question: string): boolean {
   return question.startsWith(CONTEXT_QUESTION) && question.endsWith(" shown");
 }
 
-/** The question whether a cut in a context finds something; of one that looks for a place, which place that is. */
-export const found = (cut: string): string => `${CONTEXT_QUESTION}${cut} found`;
+/** The question whether a cut in a context finds something. */
+export const whetherFound = (cut: string): string => `${CONTEXT_QUESTION}${cut} found`;
 
 /** The place that was looked for beneath what shows and not found, though it might have been. */
 export function placeMissed({ question, answer }: Choice): string | undefined {
